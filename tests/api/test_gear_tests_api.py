@@ -51,7 +51,7 @@ def test_the_simulation_is_found_out_as_it_really_is(client):
     before = {test["id"]: test for test in client.get(f"{job}/gear-tests").json()}
     assert before["cam idle-noise mic"]["when"] is None and before["cam meter"]["records"]
     made_one = simulated(client, state["job"], "cam idle-noise mic")
-    assert made_one["asked"]["test"] == "cam idle-noise mic" and made_one["asked"]["bench"]
+    assert made_one["asked"]["test"] == "cam idle-noise mic" and made_one["asked"]["simulated"]
     found = answer(client, state["job"], test="cam idle-noise mic", recording=made_one["id"]).json()
     after, document = kept(client, state, found)
     figure = document["inputs"][0]["idle_noise_dbfs"]

@@ -66,9 +66,9 @@ def edited(client, job, answer):
 
 
 @pytest.mark.deep
-def test_a_knob_turned_on_the_bench_is_measured_and_taken_over(client, job):
+def test_a_knob_turned_in_the_simulation_is_measured_and_taken_over(client, job):
     knob = {"device": "cam", "control": "mic.mic.gain_db"}
-    made = client.post(f"/api/jobs/{job}/bench/cam.L/steps", json={**knob, "target_dbfs": -20}).json()
+    made = client.post(f"/api/jobs/{job}/simulation/cam.L/steps", json={**knob, "target_dbfs": -20}).json()
     assert made["state"] == "waiting"
     made = over(client, job, made["id"])
     steps = made["result"]["steps"]
@@ -100,9 +100,9 @@ def test_what_says_nothing_of_a_knob_or_a_meter_is_refused(client, job):
     ):
         answer = client.post(f"{at}/{path}", json=body)
         assert 400 <= answer.status_code < 500 and says in answer.json()["detail"], (path, body)
-    bench = f"/api/jobs/{job}/bench/cam.L/steps"
-    assert client.post(bench, json={**knob, "control": "mic.pad"}).status_code == 404
-    assert client.post(bench, json={**knob, "positions": [1.5, 900]}).status_code == 422
+    steps = f"/api/jobs/{job}/simulation/cam.L/steps"
+    assert client.post(steps, json={**knob, "control": "mic.pad"}).status_code == 404
+    assert client.post(steps, json={**knob, "positions": [1.5, 900]}).status_code == 422
 
 
 @pytest.mark.parametrize("data", each_of([b"a letter home", b"RIFF\x00\x00\x00\x00WAVE", wav(np.zeros(0))], 1))
@@ -176,13 +176,13 @@ def test_a_line_up_is_taken_over_and_goes_stale(client, job):
 
 
 @pytest.mark.deep
-def test_the_bench_stands_in_for_devices(client, job):
+def test_the_simulation_stands_in_for_devices(client, job):
     """A simulated camera is near what its class says, not the same; line-up finds by how much, again and again the same."""
     step = client.get(f"/api/jobs/{job}/line-up").json()[0]
     levels = []
     for _ in range(2):
-        found = over(client, job, client.post(f"/api/jobs/{job}/bench/cam.L/tone").json()["id"])
-        assert found["state"] == "done" and found["asked"] == {**found["asked"], "bench": True, "track": "cam.L"}
+        found = over(client, job, client.post(f"/api/jobs/{job}/simulation/cam.L/tone").json()["id"])
+        assert found["state"] == "done" and found["asked"] == {**found["asked"], "simulated": True, "track": "cam.L"}
         levels.append(found["result"]["channels"][0]["tone"]["level_dbfs"])
     assert levels[0] == levels[1]
     assert 0.01 < abs(levels[0] - step["shows_dbfs"]) <= 2 * step["within_db"]
@@ -192,7 +192,7 @@ def test_a_track_that_no_tone_reaches_is_refused(client, job):
     assert client.post(f"/api/jobs/{job}/line-up/bag.1/reading", json={"read_dbfs": -20}).status_code == 422
     assert client.post(f"/api/jobs/{job}/line-up/nothing/reading", json={"read_dbfs": -20}).status_code == 404
     assert client.post(f"/api/jobs/{job}/line-up/cam.L/reading", json={"read_dbfs": 1e9}).status_code == 422
-    assert client.post(f"/api/jobs/{job}/bench/bag.1/tone").status_code == 422
+    assert client.post(f"/api/jobs/{job}/simulation/bag.1/tone").status_code == 422
 
 
 def test_clipped_and_riding_chains_are_warned_of(client):
@@ -209,11 +209,11 @@ def test_the_tone_of_the_job_is_a_file(client, job):
 
 
 @pytest.mark.deep
-def test_ways_are_recorded_on_the_bench_and_compared(client, job):
+def test_ways_are_recorded_in_the_simulation_and_compared(client, job):
     at = f"/api/jobs/{job}/runs/run-2/compare"
     ways = {item["id"]: item["label"] for item in client.get(f"{at}/ways").json()}
     wanted = [way for way in ways if way in ("as-it-is", "trim", "headphones")]
-    made = client.post(f"{at}/bench", json={"ways": wanted}).json()
+    made = client.post(f"{at}/simulation", json={"ways": wanted}).json()
     assert [item["asked"]["way"] for item in made] == wanted
     assert all(over(client, job, item["id"])["state"] == "done" for item in made)
     found = client.post(at, json={"recordings": {item["asked"]["way"]: item["id"] for item in made}}).json()
@@ -234,7 +234,7 @@ def test_recordings_that_cannot_be_compared_are_refused(client, job):
     ):
         answer = client.post(at, json={"recordings": recordings})
         assert 400 <= answer.status_code < 500 and says in answer.json()["detail"]
-    assert client.post(f"{at}/bench", json={"ways": ["rope"]}).status_code == 404
+    assert client.post(f"{at}/simulation", json={"ways": ["rope"]}).status_code == 404
 
 
 @pytest.mark.deep

@@ -1,4 +1,4 @@
-"""The pad bench through the API."""
+"""Attenuator design through the API."""
 
 import pytest
 

@@ -77,7 +77,7 @@ def test_what_is_sent_again_under_its_id_is_made_once(client, services, job):
     made = {
         "/api/jobs/import": plan,
         f"/api/jobs/{job}/walks": None,
-        f"/api/jobs/{job}/bench/cam.L/tone": None,
+        f"/api/jobs/{job}/simulation/cam.L/tone": None,
     }
     for address, body in made.items():
         first, second = (client.post(address, params=same, json=body) for _ in range(2))

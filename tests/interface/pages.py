@@ -8,7 +8,7 @@ PAGES = (
     "levels",
     "gain",
     "line-up",
-    "bench",
+    "simulation",
     "clock",
     "sync",
     "walk",

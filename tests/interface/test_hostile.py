@@ -19,7 +19,7 @@ NAMES = [
     "{{constructor.constructor('window.ran=1')()}}",
     "javascript:window.ran=1//${window.ran=1}",
 ]
-PAGES = ["job", "runs", "levels", "line-up", "bench", "clock", "sync", "walk", "leads", "gain", "pads"]
+PAGES = ["job", "runs", "levels", "line-up", "simulation", "clock", "sync", "walk", "leads", "gain", "pads"]
 
 
 @pytest.fixture

@@ -61,7 +61,7 @@ def test_what_is_no_recording_is_told(screen: Page, service: JobService):
 
 
 @pytest.mark.deep
-def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
+def test_the_simulation_stands_in_and_is_heard(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
     screen.get_by_role("button", name="Measure it in the simulation").click()
@@ -80,7 +80,7 @@ def test_the_bench_stands_in_and_is_heard(screen: Page, service: JobService):
 
 
 @pytest.mark.deep
-def test_a_knob_is_turned_on_the_bench_and_levels_uses_what_it_gave(screen: Page, service: JobService):
+def test_a_knob_is_turned_in_the_simulation_and_levels_uses_what_it_gave(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
     screen.get_by_text("Another recording, or one at several settings").click()
@@ -128,9 +128,9 @@ def test_the_sound_is_kept_where_that_is_ticked(screen: Page, service: JobServic
 
 
 @pytest.mark.deep
-def test_a_loose_plug_is_heard_on_the_bench(screen: Page, service: JobService):
+def test_a_loose_plug_is_heard_in_the_simulation(screen: Page, service: JobService):
     job = service.create(padded_plan()).revision.job
-    screen.goto(f"/jobs/{job}/bench/cam.L")
+    screen.goto(f"/jobs/{job}/simulation/cam.L")
     sound = screen.get_by_label("What is heard at this point")
     expect(sound).to_be_visible()
     before = screen.locator(".meters").inner_text()

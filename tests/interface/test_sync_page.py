@@ -1,4 +1,4 @@
-"""Files laid over each other in the browser: two camera files from the bench, aligned, seen, heard, moved, exported."""
+"""Files laid over each other in the browser: two camera files from the simulation, aligned, seen, heard, moved, exported."""
 
 import io
 import re
@@ -17,14 +17,14 @@ from tidy_trunk.services.jobs import JobService
 
 
 def recorded(screen: Page, job, track: str, skip_s: float) -> bytes:
-    """What a track holds on the bench, from so many seconds on."""
-    address = f"/api/jobs/{job}/bench/{track}/points"
+    """What a track holds in the simulation, from so many seconds on."""
+    address = f"/api/jobs/{job}/simulation/{track}/points"
     last = screen.request.get(address).json()[-1]["number"]
     samples, rate = soundfile.read(io.BytesIO(screen.request.get(f"{address}/{last}/sound.wav").body()))
     return wav(np.atleast_2d(samples.T)[0][round(skip_s * rate) :], rate=rate)
 
 
-def test_two_camera_files_from_the_bench(screen: Page, service: JobService):
+def test_two_camera_files_from_the_simulation(screen: Page, service: JobService):
     job = service.create(foundry()).revision.job
     files = [
         {"name": "CAMA_0031.WAV", "mimeType": "audio/wav", "buffer": recorded(screen, job, "camera-a.1", 0.0)},

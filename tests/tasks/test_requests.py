@@ -28,8 +28,9 @@ def test_it_is_read_as_it_was_written(request_):
         ({"track": "cam.L", "settings": [], "target_dbfs": None, "keep": False}, Measure(track="cam.L")),
         (
             {"track": "cam.L", "bench": True, "run": "run-1", "way": "trim", "shown": [-20.0]},
-            Measure(track="cam.L", bench=True, run="run-1", way="trim", shown=(-20.0,)),
+            Measure(track="cam.L", simulated=True, run="run-1", way="trim", shown=(-20.0,)),
         ),
+        ({"kind": "measure", "bench": True}, Measure(simulated=True)),
         ({"sync": "camera", "keep": True}, LookAt(side="camera")),
         (
             {"sync": "match", "match": [FILE], "by_hand": [], "nudged": [{"other": "b"}]},
@@ -37,7 +38,7 @@ def test_it_is_read_as_it_was_written(request_):
         ),
     ],
 )
-def test_what_was_written_before_kinds_had_names(written, is_read_as):
+def test_what_earlier_versions_wrote(written, is_read_as):
     assert request_of(written) == is_read_as
 
 

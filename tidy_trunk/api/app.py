@@ -13,7 +13,6 @@ from tidy_trunk.api.guard import Guard
 from tidy_trunk.api.requests import Requests
 from tidy_trunk.api.rights import check_rights
 from tidy_trunk.api.routers import (
-    bench,
     catalogue,
     clock,
     compare,
@@ -36,6 +35,7 @@ from tidy_trunk.api.routers import (
     pads,
     papers,
     recordings,
+    simulation,
     sync,
     tools,
     trunk,
@@ -88,7 +88,7 @@ def create_app(services: Services, web: Path | None, network: LocalNetwork | Non
         compare.router,
         clock.router,
         sync.router,
-        bench.router,
+        simulation.router,
         walks.router,
         day.router,
         day_files.router,

@@ -30,8 +30,8 @@ from tidy_trunk.services.papers import PaperService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
-from tidy_trunk.services.simulation import BenchService
-from tidy_trunk.services.simulation_recordings import BenchRecordingService
+from tidy_trunk.services.simulation import SimulationService
+from tidy_trunk.services.simulation_recordings import SimulationRecordingService
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.trunk import TrunkService
 from tidy_trunk.services.walks import WalkService
@@ -55,12 +55,12 @@ def _line_up(request: Request) -> LineUpService:
     return _services(request).line_up
 
 
-def _bench(request: Request) -> BenchService:
-    return _services(request).bench
+def _simulation(request: Request) -> SimulationService:
+    return _services(request).simulation
 
 
-def _bench_recordings(request: Request) -> BenchRecordingService:
-    return _services(request).bench_recordings
+def _simulation_recordings(request: Request) -> SimulationRecordingService:
+    return _services(request).simulation_recordings
 
 
 def _compare(request: Request) -> CompareService:
@@ -180,7 +180,7 @@ OwnId = Annotated[UUID, Depends(_own_id)]
 PieceOf = Annotated[UploadChunk, Depends(_piece)]
 Clock = Annotated[ClockService, Depends(_clock)]
 Compare = Annotated[CompareService, Depends(_compare)]
-BenchRecordings = Annotated[BenchRecordingService, Depends(_bench_recordings)]
+SimulationRecordings = Annotated[SimulationRecordingService, Depends(_simulation_recordings)]
 Sync = Annotated[SyncService, Depends(_sync)]
 GainPlans = Annotated[GainPlanService, Depends(_gain_plans)]
 Guests = Annotated[GuestService, Depends(_guests)]
@@ -201,7 +201,7 @@ FaultSearch = Annotated[FaultSearchService, Depends(_fault_search)]
 FrontDoor = Annotated[FrontDoorService, Depends(_front_door)]
 GearTests = Annotated[GearTestService, Depends(_gear_tests)]
 LinedUpPairs = Annotated[LinedUpPairService, Depends(_pairs)]
-Bench = Annotated[BenchService, Depends(_bench)]
+Simulation = Annotated[SimulationService, Depends(_simulation)]
 Jobs = Annotated[JobService, Depends(_jobs)]
 Recordings = Annotated[RecordingService, Depends(_recordings)]
 LineUps = Annotated[LineUpService, Depends(_line_up)]

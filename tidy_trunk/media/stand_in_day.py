@@ -123,7 +123,7 @@ def _said(fault: PlannedFault, takes: Sequence[StandInTake]) -> dict[str, str]:
 
 def _recorders(report: Report) -> list[_Recorder]:
     """Every device that keeps what comes to a track of its own, with the sound of its tracks."""
-    bench, index = Simulator(report.index, faults=Faults(strays=True)), report.index
+    simulator, index = Simulator(report.index, faults=Faults(strays=True)), report.index
     found: dict[str, list[_Track]] = {}
     for track in report.tracks:
         stage = track.trace.stage
@@ -131,7 +131,7 @@ def _recorders(report: Report) -> list[_Recorder]:
             continue
         unit = index.unit(stage.device)
         sources = [index.plan.sources[source].label for source in track.sources]
-        loop = np.clip(bench.track_sound(stage), -1.0, 1.0)
+        loop = np.clip(simulator.track_sound(stage), -1.0, 1.0)
         name = ", ".join(sources) or unit.bus(stage.name).label
         is_timecode = index.role_of(stage.device, stage.name) is Role.TIMECODE
         found.setdefault(stage.device, []).append(

@@ -25,8 +25,8 @@ from tidy_trunk.services.papers import PaperService
 from tidy_trunk.services.recordings import RecordingService
 from tidy_trunk.services.scene_notes import SceneNoteService
 from tidy_trunk.services.shooting_day import DayService
-from tidy_trunk.services.simulation import BenchService
-from tidy_trunk.services.simulation_recordings import BenchRecordingService
+from tidy_trunk.services.simulation import SimulationService
+from tidy_trunk.services.simulation_recordings import SimulationRecordingService
 from tidy_trunk.services.sync_files import SyncService
 from tidy_trunk.services.trunk import TrunkService
 from tidy_trunk.services.walks import WalkService
@@ -59,8 +59,8 @@ class Services:
     jobs: JobService
     recordings: RecordingService
     line_up: LineUpService
-    bench: BenchService
-    bench_recordings: BenchRecordingService
+    simulation: SimulationService
+    simulation_recordings: SimulationRecordingService
     compare: CompareService
     clock: ClockService
     sync: SyncService
@@ -120,8 +120,8 @@ def services_on(database: Database, home: Path, folder: Path, at_once: int = AT_
         jobs=jobs,
         recordings=recordings,
         line_up=LineUpService(jobs, recordings, pairs.store),
-        bench=BenchService(jobs),
-        bench_recordings=BenchRecordingService(jobs, recordings),
+        simulation=SimulationService(jobs),
+        simulation_recordings=SimulationRecordingService(jobs, recordings),
         compare=CompareService(jobs, recordings),
         clock=ClockService(jobs),
         sync=SyncService(jobs, recordings),

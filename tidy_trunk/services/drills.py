@@ -250,9 +250,9 @@ class DrillService:
         track = faulty.report.track(names[number])
         if track is None or faulty.is_off_the_ears(probe, names[number]):
             return loop_file(np.zeros(SOUND_SAMPLES, np.float32))
-        bench = Simulator(faulty.index, play, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
+        simulator = Simulator(faulty.index, play, faults=Faults(strays=True, loose=loose), sample_count=SOUND_SAMPLES)
         point = points_of(faulty.report, track.trace.stage)[-1]
-        return loop_file(audible(bench, point, is_track=True) * SAFE_SHARE)
+        return loop_file(audible(simulator, point, is_track=True) * SAFE_SHARE)
 
     def _probe(self, record: DrillRecord, probe_id: str) -> Probe:
         probe = next((one for one in self._drill(record).rig.probes if one.id == probe_id), None)

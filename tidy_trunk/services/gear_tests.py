@@ -74,7 +74,7 @@ class GearTestService:
             if record.result is None or not isinstance(asked, Measure):
                 raise InputError(f"'{record.name}' is not measured yet: wait until it is")
             recording = _measured(MeasurementOut.model_validate(record.result))
-            read_from = ReadFrom.BENCH if asked.bench else ReadFrom.RECORDING
+            read_from = ReadFrom.SIMULATION if asked.simulated else ReadFrom.RECORDING
         when = self._now().astimezone().isoformat(timespec="minutes")
         answer = GearAnswer(yes=yes, value=value, recording=recording, scale=scale, read_from=read_from, when=when)
         found = answered(report, test, answer)

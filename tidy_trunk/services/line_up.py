@@ -122,7 +122,7 @@ class LineUpService:
             tuple(step.to_core() for step in steps.steps),
             noisy_from=steps.noisy_from,
             scale=scale,
-            read_from=ReadFrom.BENCH if made_for.bench else ReadFrom.RECORDING,
+            read_from=ReadFrom.SIMULATION if made_for.simulated else ReadFrom.RECORDING,
             when=self._when(),
         )
         return LineUpChange(sentence(edits[0], report.index.plan), edits)

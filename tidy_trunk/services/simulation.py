@@ -29,16 +29,16 @@ from tidy_trunk.services.jobs import JobService
 
 @dataclass(frozen=True, slots=True)
 class _Place:
-    """A point of a chain, on a bench that plays."""
+    """A point of a chain, in a simulation that plays."""
 
-    bench: Simulator
+    simulator: Simulator
     point: Point
     is_track: bool
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Asked:
-    """What the bench does. from_sender: the device before the track sends the job's tone; loose: run with a loose plug."""
+    """What the simulation does. from_sender: the device before the track sends the job's tone; loose: run with a loose plug."""
 
     play: Play = Play.VOICE
     from_sender: bool = False
@@ -55,8 +55,8 @@ class Sight:
     clap: Clap | None
 
 
-class BenchService:
-    """One method for one thing that a user does at the bench."""
+class SimulationService:
+    """One method for one thing that a user does in the simulation."""
 
     def __init__(self, jobs: JobService) -> None:
         self._jobs = jobs
@@ -64,7 +64,7 @@ class BenchService:
     def points(self, job_id: UUID, track_id: str) -> tuple[PlanIndex, tuple[Point, ...]]:
         """Where one can listen on the way to a track. Raises NotFoundError."""
         report, track = self._track(job_id, track_id)
-        # The controls are shown as the job knows them: what the bench really does is for measuring.
+        # The controls are shown as the job knows them: what the simulation really does is for measuring.
         return self._jobs.report(job_id).index, points_of(report, track.trace.stage)
 
     def sound(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> bytes:
@@ -75,22 +75,22 @@ class BenchService:
             InputError: A track that no tone can be sent to, where one is asked for, or a run that is not on its way.
         """
         place = self._place(job_id, track_id, number, asked)
-        return loop_file(audible(place.bench, place.point, is_track=place.is_track))
+        return loop_file(audible(place.simulator, place.point, is_track=place.is_track))
 
     def seen(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> Sight:
         """What meters show at a point. Raises as `sound`."""
         place = self._place(job_id, track_id, number, asked)
-        found = seen(place.bench, place.point, is_track=place.is_track)
+        found = seen(place.simulator, place.point, is_track=place.is_track)
         if not place.is_track:
             return Sight(place.point, found, None, None)
-        index, device = place.bench.index, place.point.stage.device
+        index, device = place.simulator.index, place.point.stage.device
         shows = meter_shows_dbfs(index.plan, device, found.level) if math.isfinite(found.level) else None
-        heard = audible(place.bench, place.point, is_track=True)
+        heard = audible(place.simulator, place.point, is_track=True)
         clap = clap_at(index, device, heard, RATE_HZ) if asked.play is Play.CLAP else None
         return Sight(place.point, found, shows, clap)
 
     def _track(self, job_id: UUID, track_id: str) -> tuple[Report, TrackLevel]:
-        # The bench is what its devices are, not what is thought of them.
+        # The simulation is what its devices are, not what is thought of them.
         report = Report(trace_plan(truth(self._jobs.report(job_id).index.plan)))
         track = report.known_track(track_id)
         return report, track
@@ -110,5 +110,5 @@ class BenchService:
                 f"cable '{asked.loose}' is not on the way to this track: choose one of {', '.join(sorted(runs))}"
             )
         faults = Faults(strays=True, loose=asked.loose)
-        bench = Simulator(report.index, asked.play, oscillators=oscillators, faults=faults)
-        return _Place(bench, points[number], number == len(points) - 1)
+        simulator = Simulator(report.index, asked.play, oscillators=oscillators, faults=faults)
+        return _Place(simulator, points[number], number == len(points) - 1)

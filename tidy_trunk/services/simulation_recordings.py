@@ -1,4 +1,4 @@
-"""Recordings made on the bench: a worker makes and measures them, which takes some seconds; they are listed with the others."""
+"""Recordings made in the simulation: a worker makes and measures them, which takes some seconds; they are listed with the others."""
 
 from collections.abc import Sequence
 from typing import Any, Final
@@ -22,8 +22,8 @@ KNOB_TARGET_DBFS: Final = -20.0
 """ASSUMED_ target of steps that are there for the marks of a knob alone."""
 
 
-class BenchRecordingService:
-    """One method for one thing that a user records on the bench; answered before it is made.
+class SimulationRecordingService:
+    """One method for one thing that a user records in the simulation; answered before it is made.
 
     `own_id`: of what is made; asked for again it is the same.
     """
@@ -121,7 +121,7 @@ class BenchRecordingService:
         ]
 
     def _record(self, job_id: UUID, own_id: UUID, what: str, plan: Plan, **asked: Any) -> RecordingRecord:
-        request = Measure(bench=True, plan=plan_document(plan), **asked)
+        request = Measure(simulated=True, plan=plan_document(plan), **asked)
         return self._recordings.work_out(job_id, f"Simulator: {what}", request, own_id)
 
 

@@ -20,7 +20,7 @@ class Measure:
     """A recording measured; with settings, the steps of a knob found in it.
 
     track: the one that it was made on, `device.bus`; settings: of a step recording, in order; keep: its sound is kept too.
-    bench: it was simulated, with a `control` of a `device` turned, or by a `way` of a `run`; test: that it answers;
+    simulated: not recorded, but made, with a `control` of a `device` turned, or by a `way` of a `run`; test: that it answers;
     plays: what is sent through simulated devices (with settings, the tone at each); other: the track that is recorded beside
     it, for both sides; shown: what that device's meter showed for each of its tones, in dBFS; plan: document of the one through
     which it is to be simulated, None once it is.
@@ -32,7 +32,7 @@ class Measure:
     settings: tuple[float, ...] = ()
     target_dbfs: float | None = None
     keep: bool = False
-    bench: bool = False
+    simulated: bool = False
     device: str = ""
     control: str = ""
     run: str = ""
@@ -246,6 +246,8 @@ def request_of(document: Mapping[str, Any]) -> Request:
     }
     if "plays" in values:
         values["plays"] = Plays(values["plays"])
+    if "bench" in values:
+        values["simulated"] = values.pop("bench")
     if "kind" in values:
         return _KINDS[values.pop("kind")](**values)
     side = values.pop("sync", None)

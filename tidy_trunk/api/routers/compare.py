@@ -4,7 +4,7 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from tidy_trunk.api.dependencies import BenchRecordings, Compare, ItemId, OwnId
+from tidy_trunk.api.dependencies import Compare, ItemId, OwnId, SimulationRecordings
 from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.compare import ComparedOut, CompareIn, WayNameOut, WaysIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
@@ -21,13 +21,13 @@ def list_ways(job_id: UUID, run_id: ItemId, compare: Compare) -> list[WayNameOut
     return [WayNameOut(id=way.id, label=worded(way.does)) for way in compare.ways(job_id, run_id)]
 
 
-@router.post("/bench", status_code=201)
+@router.post("/simulation", status_code=201)
 @heavy
-def record_ways_on_bench(
-    job_id: UUID, run_id: ItemId, own_id: OwnId, body: WaysIn, bench: BenchRecordings
+def simulate_ways(
+    job_id: UUID, run_id: ItemId, own_id: OwnId, body: WaysIn, simulation: SimulationRecordings
 ) -> list[RecordingOut]:
     """Tone and silence through simulated devices, one recording for each way; ready after some seconds."""
-    return [RecordingOut.from_record(record) for record in bench.ways(job_id, own_id, run_id, body.ways)]
+    return [RecordingOut.from_record(record) for record in simulation.ways(job_id, own_id, run_id, body.ways)]
 
 
 @router.post("")

@@ -4,7 +4,7 @@ from uuid import UUID
 
 from fastapi import APIRouter
 
-from tidy_trunk.api.dependencies import BenchRecordings, GearTests, OwnId
+from tidy_trunk.api.dependencies import GearTests, OwnId, SimulationRecordings
 from tidy_trunk.api.heavy import heavy
 from tidy_trunk.api.schemas.gear_tests import GearAnswerIn, GearFoundOut, GearTestOut, SimulatedTestIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
@@ -34,6 +34,8 @@ def answer_gear_test(job_id: UUID, body: GearAnswerIn, gear_tests: GearTests) ->
 
 @router.post("/simulate", status_code=201)
 @heavy
-def simulate_gear_test(job_id: UUID, body: SimulatedTestIn, own_id: OwnId, bench: BenchRecordings) -> RecordingOut:
+def simulate_gear_test(
+    job_id: UUID, body: SimulatedTestIn, own_id: OwnId, simulation: SimulationRecordings
+) -> RecordingOut:
     """The recording that a test wants, made by simulated devices; measured as one that is dropped in, it is ready after some seconds."""
-    return RecordingOut.from_record(bench.gear_test(job_id, own_id, body.test))
+    return RecordingOut.from_record(simulation.gear_test(job_id, own_id, body.test))

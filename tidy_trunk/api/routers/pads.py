@@ -1,4 +1,4 @@
-"""The pad bench: attenuators designed, for a run or free."""
+"""Attenuator design: attenuators designed, for a run or free."""
 
 from uuid import UUID
 

@@ -5,8 +5,8 @@ from uuid import UUID
 
 from pydantic import ConfigDict, Field
 
-from tidy_trunk.api.schemas.bench import BandOut
 from tidy_trunk.api.schemas.jobs import In
+from tidy_trunk.api.schemas.simulation import BandOut
 from tidy_trunk.core.advice.compare import MOST_WAYS, Compared
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
@@ -22,7 +22,7 @@ class WayNameOut(Out):
 
 
 class WaysIn(In):
-    """Ways that are to be recorded on the bench."""
+    """Ways that are to be recorded in the simulation."""
 
     ways: Annotated[list[WayId], Field(min_length=1, max_length=MOST_WAYS)]
 

@@ -44,7 +44,7 @@ class ReadingOut(Out):
         return cls(sentence=taken.sentence, edits=[edit_document(edit) for edit in taken.edits])
 
 
-class BenchStepsIn(In):
+class SimulatedStepsIn(In):
     """A knob on the way to a track, the positions in dB to which it is turned, and where the tone is wanted."""
 
     device: NamedId

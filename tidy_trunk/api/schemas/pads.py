@@ -1,4 +1,4 @@
-"""The pad bench."""
+"""Attenuator design."""
 
 from typing import Annotated, Literal
 

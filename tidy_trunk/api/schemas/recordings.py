@@ -21,10 +21,10 @@ SOUND_BODY: dict[str, Any] = {
 
 
 class AskedOut(Out):
-    """What a recording was dropped for. shown: what the meter of a device on the bench showed beside it."""
+    """What a recording was dropped for. shown: what the meter of a device in the simulation showed beside it."""
 
     track: str = ""
-    bench: bool = False
+    simulated: bool = False
     settings: list[float] = Field(default_factory=list)
     target_dbfs: float | None = None
     device: str = ""

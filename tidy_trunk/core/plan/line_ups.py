@@ -12,13 +12,13 @@ class ReadFrom(StrEnum):
     METER = "meter"
     RECORDING = "recording"
     EARLIER = "earlier"  # of the same pair in another job: to be verified
-    BENCH = "bench"  # a simulated device: for practice, and for the demo
+    SIMULATION = "bench"  # simulated devices, for practice and for the demo; the value is the one that saved plans hold
 
 
 READ_WITHIN_DB: Final[Mapping[ReadFrom, float]] = {
     ReadFrom.METER: 1.0,
     ReadFrom.RECORDING: 0.1,
-    ReadFrom.BENCH: 0.1,
+    ReadFrom.SIMULATION: 0.1,
     ReadFrom.EARLIER: 3.0,
 }
 """± of a reading: a recording is measured, and a meter is read by eye; what another job found holds within what one device of

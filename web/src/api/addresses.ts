@@ -1,6 +1,6 @@
 import { createQuerySerializer } from 'openapi-fetch'
 
-import type { AskedOfBench } from './client'
+import type { AskedOfSimulation } from './client'
 
 const part = encodeURIComponent
 const query = createQuerySerializer()
@@ -14,8 +14,8 @@ export const addresses = {
     `/api/tools/timecode.wav?start=${encodeURIComponent(start)}&fps=${encodeURIComponent(fps)}`,
   tone: (job: string) => `/api/jobs/${job}/tone.wav`,
   recording: (job: string, id: string) => `/api/jobs/${job}/recordings/${id}/sound`,
-  simulated: (job: string, track: string, point: number, asked: AskedOfBench, state: number) =>
-    `/api/jobs/${job}/bench/${part(track)}/points/${point}/sound.wav?${query(asked)}&state=${state}`,
+  simulated: (job: string, track: string, point: number, asked: AskedOfSimulation, state: number) =>
+    `/api/jobs/${job}/simulation/${part(track)}/points/${point}/sound.wav?${query(asked)}&state=${state}`,
   clip: (job: string, file: string, at: number, span: number, offset: number) =>
     `/api/jobs/${job}/sync/clips/${file}/heard.wav?at_s=${at}&span_s=${span}&offset=${offset}`,
   together: (job: string, picture: string, byEar: boolean) =>

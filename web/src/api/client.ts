@@ -92,8 +92,8 @@ export type WayName = Schemas['WayNameOut']
 export type Compared = Schemas['ComparedOut']
 export type Recording = Schemas['RecordingOut']
 export type Measurement = Schemas['MeasurementOut']
-export type BenchPoint = Schemas['PointOut']
-export type BenchSeen = Schemas['SeenOut']
+export type SimulatedPoint = Schemas['PointOut']
+export type SimulatedSeen = Schemas['SeenOut']
 export type Play = Schemas['Play']
 export type Walk = Schemas['WalkOut']
 export type Stock = Schemas['StockOut']
@@ -118,7 +118,7 @@ export type MadeKey = Schemas['MadeKeyOut']
 export type Me = Schemas['MeOut']
 export type Access = Schemas['Access']
 type PlanFile = Schemas['PlanDocument'] // what is sent as one: whether it is, the server says
-export type BenchSteps = Schemas['BenchStepsIn']
+export type SimulatedSteps = Schemas['SimulatedStepsIn']
 type Query<P extends keyof paths, M extends keyof paths[P]> = paths[P][M] extends {
   parameters: { query?: infer Q }
 }
@@ -128,7 +128,7 @@ type Query<P extends keyof paths, M extends keyof paths[P]> = paths[P][M] extend
 export type AskedOfRecording = Omit<Query<'/api/jobs/{job_id}/recordings', 'post'>, 'id' | 'name'>
 /** What is played in a simulation. */
 export type PhotoOf = Required<Query<'/api/jobs/{job_id}/log/photos', 'post'>>
-export type AskedOfBench = Query<'/api/jobs/{job_id}/bench/{track_id}/points/{number}', 'get'>
+export type AskedOfSimulation = Query<'/api/jobs/{job_id}/simulation/{track_id}/points/{number}', 'get'>
 
 /** On which state something is done, by whom; sent again under one `request` it is done once. */
 export type Change = Required<Schemas['BaseIn']>
@@ -399,15 +399,15 @@ export const api = {
   pairs: () => reading(() => server.GET('/api/equipment-pairs')),
   forgetPair: (key: string) =>
     away(() => server.DELETE('/api/equipment-pairs', { params: { query: { key } } })),
-  benchRecording: (job: string, track: string, id = newId()) =>
+  simulateTone: (job: string, track: string, id = newId()) =>
     writing(() =>
-      server.POST('/api/jobs/{job_id}/bench/{track_id}/tone', {
+      server.POST('/api/jobs/{job_id}/simulation/{track_id}/tone', {
         params: { path: { job_id: job, track_id: track }, query: { id } },
       }),
     ),
-  benchSteps: (job: string, track: string, steps: BenchSteps, id = newId()) =>
+  simulateSteps: (job: string, track: string, steps: SimulatedSteps, id = newId()) =>
     writing(() =>
-      server.POST('/api/jobs/{job_id}/bench/{track_id}/steps', {
+      server.POST('/api/jobs/{job_id}/simulation/{track_id}/steps', {
         params: { path: { job_id: job, track_id: track }, query: { id } },
         body: steps,
       }),
@@ -434,7 +434,7 @@ export const api = {
     ),
   recordWays: (job: string, run: string, ways: string[], id = newId()) =>
     writing(() =>
-      server.POST('/api/jobs/{job_id}/runs/{run_id}/compare/bench', {
+      server.POST('/api/jobs/{job_id}/runs/{run_id}/compare/simulation', {
         params: { path: { job_id: job, run_id: run }, query: { id } },
         body: { ways },
       }),
@@ -475,15 +475,15 @@ export const api = {
         params: { path: { job_id: job, recording_id: id } },
       }),
     ),
-  benchPoints: (job: string, track: string) =>
+  simulatedPoints: (job: string, track: string) =>
     reading(() =>
-      server.GET('/api/jobs/{job_id}/bench/{track_id}/points', {
+      server.GET('/api/jobs/{job_id}/simulation/{track_id}/points', {
         params: { path: { job_id: job, track_id: track } },
       }),
     ),
-  benchSeen: (job: string, track: string, number: number, query: AskedOfBench) =>
+  simulatedSeen: (job: string, track: string, number: number, query: AskedOfSimulation) =>
     reading(() =>
-      server.GET('/api/jobs/{job_id}/bench/{track_id}/points/{number}', {
+      server.GET('/api/jobs/{job_id}/simulation/{track_id}/points/{number}', {
         params: { path: { job_id: job, track_id: track, number }, query },
       }),
     ),

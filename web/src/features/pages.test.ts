@@ -4,7 +4,7 @@ import { ref } from 'vue'
 import type { Pin } from '@/api/client'
 import { onJob, settle } from '@/testing/job'
 import { answering, serve } from '@/testing/server'
-import { useBench } from './bench/useBench'
+import { useSimulation } from './simulation/useSimulation'
 import { useCopies } from './copies/useCopies'
 import { useGainPlan } from './gain/useGainPlan'
 import { useTracedTrack } from './gain/useTracedTrack'
@@ -77,12 +77,12 @@ describe('useTracedTrack', () => {
   })
 })
 
-describe('useBench', () => {
+describe('useSimulation', () => {
   it('listens at the end of the chain, and where it was put', async () => {
     const asked = answering(({ path }) => ({
       body: path.endsWith('points') ? [{ run: '' }, { run: 'run-1' }, { run: '' }] : { path },
     }))
-    const { made, moveOn } = onJob(() => useBench(ref('cam.L')))
+    const { made, moveOn } = onJob(() => useSimulation(ref('cam.L')))
     await settle()
     expect(made.point.value).toBe(2)
     made.point.value = 1

@@ -102,9 +102,9 @@ export const router = createRouter({
         { path: 'files', name: 'files', component: () => import('@/features/files/FilesPage.vue') },
         { path: 'walk', name: 'walk', component: () => import('@/features/walk/WalkPage.vue') },
         {
-          path: 'bench/:track?',
-          name: 'bench',
-          component: () => import('@/features/bench/BenchPage.vue'),
+          path: 'simulation/:track?',
+          name: 'simulation',
+          component: () => import('@/features/simulation/SimulationPage.vue'),
           props: true,
         },
         {

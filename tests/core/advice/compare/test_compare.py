@@ -107,7 +107,7 @@ def test_automatic_level_is_off_in_every_way():
     assert plans[LEAD].plan == way_plans(REPORT, "run-2")[LEAD].plan
 
 
-def test_the_bench_is_near_what_is_predicted_of_it():
+def test_the_simulation_is_near_what_is_predicted_of_it():
     """Its devices stray by 0.8 of their ±: 2.4 dB at the most, in level and in noise."""
     for way in (LEAD, TRIM, PHONES):
         plan = way_plans(REPORT, "run-2")[way].plan

@@ -49,7 +49,7 @@ def test_what_must_be_read_is_worked_out():
     assert step.shows_dbfs == pytest.approx(-20 + 10 - 25 + 10.5, abs=0.3), "and what the impedances take"
 
 
-@given(st.floats(-5.9, 5.9), st.sampled_from([ReadFrom.METER, ReadFrom.RECORDING, ReadFrom.BENCH]))
+@given(st.floats(-5.9, 5.9), st.sampled_from([ReadFrom.METER, ReadFrom.RECORDING, ReadFrom.SIMULATION]))
 def test_the_track_then_reads_what_was_read_and_the_doubt_is_gone(off, read_from):
     plan = padded_plan()
     shows = step_of(plan).shows_dbfs
@@ -59,7 +59,7 @@ def test_the_track_then_reads_what_was_read_and_the_doubt_is_gone(off, read_from
     before, now = (report_of(item).track("cam.L").sound for item in (plan, after))
     assert now.average == pytest.approx(before.average + off, abs=0.01)
     assert now.noise == pytest.approx(before.noise + off, abs=0.01)
-    within = {ReadFrom.METER: 1.0, ReadFrom.RECORDING: 0.1, ReadFrom.BENCH: 0.1}[read_from]
+    within = {ReadFrom.METER: 1.0, ReadFrom.RECORDING: 0.1, ReadFrom.SIMULATION: 0.1}[read_from]
     upstream = report_of(plan).track("bag.1").sound.variance_db2
     assert now.variance_db2 == pytest.approx(upstream + within**2)
     assert now.tolerance_db < before.tolerance_db
@@ -238,26 +238,26 @@ def test_clipping_and_automatic_level_are_warned_of():
     assert not step_of(padded_plan()).warning
 
 
-def test_the_bench_is_off_by_what_its_devices_are_and_lining_up_finds_it():
-    """Taken over from the bench, the plan says what the bench does, to a tenth of a decibel."""
+def test_the_simulation_is_off_by_what_its_devices_are_and_lining_up_finds_it():
+    """Taken over from the simulation, the plan says what the simulation does, to a tenth of a decibel."""
     plan = padded_plan()
 
-    def on_bench(asked):
+    def simulated(asked):
         tracer = trace_plan(truth(asked))
         stage = next(trace.stage for trace in tracer.traces() if trace.id == "cam.L")
         loop = Simulator(tracer.index, Play.NOBODY, oscillators={"bag": -20.0}, sample_count=2**15).track_sound(stage)
         return float(dbfs_of_powers((loop.astype(float) ** 2).mean()))
 
-    found = on_bench(plan)
+    found = simulated(plan)
     step = step_of(plan)
     assert 0.01 < abs(found - step.shows_dbfs) < 2 * step.within_db
-    lined_up = read(plan, "cam.L", found, ReadFrom.BENCH)
+    lined_up = read(plan, "cam.L", found, ReadFrom.SIMULATION)
     louder = made(put("bag", "line.line.trim_db", -3.0), base=lined_up)
-    assert step_of(louder).shows_dbfs == pytest.approx(on_bench(louder), abs=0.1)
+    assert step_of(louder).shows_dbfs == pytest.approx(simulated(louder), abs=0.1)
 
 
 @pytest.mark.parametrize("target", [-30.0, -24.5, -20.2])
-def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
+def test_a_step_recording_of_the_simulated_camera_finds_its_mark(target):
     """The camera's gain at five marks of 4.5 dB each, one recording: what is found sets the real thing within half a mark."""
     plan, marks = padded_plan(), [1.5, 6.0, 10.5, 15.0, 19.5]
 
@@ -269,7 +269,7 @@ def test_a_step_recording_of_the_benchs_camera_finds_its_mark(target):
     recording = np.concatenate([tone(gain_db) for gain_db in marks])
     found = measure_steps(recording, 48_000, marks, target)
     assert found.db_per_setting == pytest.approx(1.0, abs=0.06), (
-        "the bench's knobs give a twentieth more or less than they say"
+        "simulated knobs give a twentieth more or less than they say"
     )
     span = find_control(built_in().devices["mirrorless-mic"], "mic.mic.gain_db").span
     nearest = span.nearest_db(found.interpolated_setting)

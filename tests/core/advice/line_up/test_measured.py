@@ -1,4 +1,4 @@
-"""What a recording of steps says of a knob, and a reading of a meter: worked by hand, and on the bench."""
+"""What a recording of steps says of a knob, and a reading of a meter: worked by hand, and in the simulation."""
 
 import numpy as np
 import pytest
@@ -101,14 +101,14 @@ def test_a_knob_that_is_not_on_the_way_is_refused():
 
 
 @pytest.mark.parametrize("pause_s", each_of([0.5, 0.0], 1))
-def test_the_law_of_the_benchs_camera_is_found_and_lands_within_half_a_step(pause_s):
+def test_the_law_of_the_simulated_camera_is_found_and_lands_within_half_a_step(pause_s):
     plan = padded_plan()
     control = knob(plan)
     tries = worth_trying(control, step_of(plan).shows_dbfs)
     recording = tone_steps(truth(plan), "cam.L", "cam", GAIN, tries, pause_s)
     found = measure_steps(recording.astype(float), 48_000, tries, -20.0)
-    lined_up = read(with_law(plan, found.steps), "cam.L", found.steps[0].level_dbfs, ReadFrom.BENCH)
-    # The line-up was read at the first position: set there, the plan says what the bench does at every other one.
+    lined_up = read(with_law(plan, found.steps), "cam.L", found.steps[0].level_dbfs, ReadFrom.SIMULATION)
+    # The line-up was read at the first position: set there, the plan says what the simulation does at every other one.
     lined_up = read(made(put("cam", GAIN, tries[0]), base=lined_up), "cam.L", found.steps[0].level_dbfs)
     for at, measured in zip(tries, found.steps, strict=True):
         assert step_of(made(put("cam", GAIN, at), base=lined_up)).shows_dbfs == pytest.approx(
@@ -155,7 +155,7 @@ def test_a_coarse_meter_makes_a_reading_less_sure():
         meter_edit(report_of(plan), "cam.L", [], WHEN)
 
 
-def test_the_meter_of_the_benchs_camera_is_coarse_and_off_by_one_and_the_same():
+def test_the_meter_of_the_simulated_camera_is_coarse_and_off_by_one_and_the_same():
     plan = padded_plan()
     levels = np.arange(-40.0, -5.0, 0.7)
     shown = np.array([meter_shows_dbfs(plan, "cam", float(level)) for level in levels])

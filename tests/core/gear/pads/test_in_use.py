@@ -1,4 +1,4 @@
-"""The pad bench, against the divider rule in numpy, a Monte Carlo run, and the network of the lead that it makes."""
+"""Attenuator design, against the divider rule in numpy, a Monte Carlo run, and the network of the lead that it makes."""
 
 import numpy as np
 import pytest

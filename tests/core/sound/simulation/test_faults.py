@@ -1,4 +1,4 @@
-"""What befalls a chain on the bench, found again by the same measuring that a real recording gets."""
+"""What befalls a chain in the simulation, found again by the same measuring that a real recording gets."""
 
 import numpy as np
 import pytest
@@ -31,8 +31,8 @@ STRAYS = Faults(strays=True)
 
 def played(plan, track, play=Play.NOBODY, faults=STRAYS, oscillators=None, count=2**18):
     report = Report(trace_plan(plan))
-    bench = Simulator(report.index, play, faults=faults, oscillators=oscillators or {}, sample_count=count)
-    return bench.track_sound(report.track(track).trace.stage)
+    simulator = Simulator(report.index, play, faults=faults, oscillators=oscillators or {}, sample_count=count)
+    return simulator.track_sound(report.track(track).trace.stage)
 
 
 def level(loop):
@@ -112,7 +112,7 @@ def test_a_recording_is_as_slow_as_its_clock_is_fast(sender, recorder):
     assert (hertz / exact - 1) * 1e6 == pytest.approx(sender - recorder, abs=0.05)
 
 
-def test_the_clocks_of_the_bench_keep_to_their_class_and_are_heard_in_a_tone():
+def test_the_clocks_of_the_simulation_keep_to_their_class_and_are_heard_in_a_tone():
     plan = truth(padded_plan())
     camera, bag = (clock_ppm(trace_plan(plan).index, device) for device in ("cam", "bag"))
     ppm = camera - bag
@@ -134,8 +134,8 @@ def test_what_sources_do_is_as_loud_as_the_plan_says():
     boom = next(item for item in upstream_of(report.track("bag.1").trace.stage) if item.kind is StageKind.MICROPHONE)
 
     def peak(play):
-        bench = Simulator(report.index, play, sample_count=2**18)
-        return 20 * np.log10(np.abs(bench.level(boom).sound).max())
+        simulator = Simulator(report.index, play, sample_count=2**18)
+        return 20 * np.log10(np.abs(simulator.level(boom).sound).max())
 
     nearer = 20 * np.log10(1 / 0.5)
     for play in (Play.BELL, Play.CLAP, Play.VOICE):
@@ -155,10 +155,10 @@ def test_a_clap_is_heard_before_its_picture_comes():
     ]
     plan = made(*edits, base=line_into_camera())
     report = Report(trace_plan(plan))
-    bench = Simulator(report.index, Play.CLAP)
-    clap = clap_at(report.index, "vision", bench.track_sound(report.track("vision.pgm-l").trace.stage), RATE)
+    simulator = Simulator(report.index, Play.CLAP)
+    clap = clap_at(report.index, "vision", simulator.track_sound(report.track("vision.pgm-l").trace.stage), RATE)
     assert clap.early_ms == pytest.approx(280 - 1000 * 0.5 / 343, abs=2.0)
-    camera = bench.track_sound(report.track("cam.L").trace.stage)
+    camera = simulator.track_sound(report.track("cam.L").trace.stage)
     assert clap_at(report.index, "cam", camera, RATE) is None, "in its own file they are in step"
 
 

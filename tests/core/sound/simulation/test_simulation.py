@@ -1,4 +1,4 @@
-"""The bench against the prediction: the same plan once as levels and once as sound, measured as a recording is."""
+"""The simulation against the prediction: the same plan once as levels and once as sound, measured as a recording is."""
 
 from itertools import combinations
 
@@ -58,9 +58,9 @@ def mixes_partly_alike(stage) -> bool:
     return False
 
 
-def is_below_every_ceiling(bench: Simulator, stage) -> bool:
+def is_below_every_ceiling(simulator: Simulator, stage) -> bool:
     """The noises of a plan that makes no sense may clip by themselves, of which the prediction says nothing."""
-    levels = [bench.level(item) for item in upstream_of(stage)]
+    levels = [simulator.level(item) for item in upstream_of(stage)]
     return all(np.abs(item.sound).max() < 10 ** (item.ceiling / 20) for item in levels)
 
 
@@ -103,9 +103,9 @@ def test_two_mixes_of_nothing_make_one_noise():
         run("bag.line", "rec.in1", "trs-xlr", "xlr"),
     )  # fmt: skip
     report = Report(trace_plan(plan))
-    bench = Simulator(report.index, Play.NOBODY, sample_count=COUNT)
+    simulator = Simulator(report.index, Play.NOBODY, sample_count=COUNT)
     track = report.known_track("rec.1")
-    assert level(bench.track_sound(track.trace.stage)) == pytest.approx(track.sound.noise, abs=WITHIN_DB)
+    assert level(simulator.track_sound(track.trace.stage)) == pytest.approx(track.sound.noise, abs=WITHIN_DB)
 
 
 def test_a_voice_has_the_levels_of_the_plan():
@@ -113,8 +113,8 @@ def test_a_voice_has_the_levels_of_the_plan():
     plan = boom_in_bag()
     report = Report(trace_plan(plan))
     source = next(iter(plan.sources.values()))
-    bench = Simulator(report.index)
-    loop = bench.level(upstream_of(report.tracks[0].trace.stage)[-1]).sound
+    simulator = Simulator(report.index)
+    loop = simulator.level(upstream_of(report.tracks[0].trace.stage)[-1]).sound
     heard = speech_levels(loop.astype(np.float64) / 1e6, RATE)
     shift = 20 * np.log10(1e6) - 20 * np.log10(1 / source.heard_by["boom"])
     assert heard.average_dbfs + shift == pytest.approx(source.average_db_spl, abs=0.5)

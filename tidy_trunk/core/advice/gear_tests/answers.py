@@ -345,7 +345,7 @@ def _edited(report: Report, edits: Sequence[Edit]) -> Report:
 
 def _measured(answer: GearAnswer, value: float, within: float) -> Figure:
     """A figure that says where it is from: of a simulated device it is one of no real one."""
-    source = "SIMULATION" if answer.read_from is ReadFrom.BENCH else "USER"
+    source = "SIMULATION" if answer.read_from is ReadFrom.SIMULATION else "USER"
     return Figure(round(value, 1), within, Provenance.MEASURED, source)
 
 

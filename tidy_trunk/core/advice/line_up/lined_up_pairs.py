@@ -44,7 +44,7 @@ def pair_of(report: Report, line_up: LineUp) -> LinedUpPair | None:
     """The pair that a reading was made of; None where it is too far off, was not read at all, or in the simulation: that
     says nothing of real devices."""
     track = report.track(line_up.track)
-    if track is None or line_up.read_from in (ReadFrom.EARLIER, ReadFrom.BENCH):
+    if track is None or line_up.read_from in (ReadFrom.EARLIER, ReadFrom.SIMULATION):
         return None
     stage, index = track.trace.stage, report.index
     off_db = line_up.read_dbfs - line_up.predicted_dbfs

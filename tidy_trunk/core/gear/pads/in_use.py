@@ -1,4 +1,4 @@
-"""A pad on the bench: how sure its loss is, what else it meets, and what the lead behind it does to the treble."""
+"""An attenuator in use: how sure its loss is, what else it meets, and what the lead behind it does to the treble."""
 
 import math
 from collections.abc import Iterator, Mapping, Sequence

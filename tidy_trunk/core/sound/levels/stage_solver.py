@@ -57,7 +57,7 @@ class StageLevel(NamedTuple, Generic[S]):
 class StageSolver(ABC, Generic[S]):
     """Works out every stage of a plan, each once. What is done to the sound there stands here, and only here.
 
-    Who walks says what the sound is carried as: how a source begins, how it passes through a stage, how several meet.
+    A solver says what the sound is carried as: how a source begins, how it passes through a stage, how several meet.
     """
 
     def __init__(

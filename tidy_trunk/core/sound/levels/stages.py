@@ -78,7 +78,7 @@ class LevelSolver(StageSolver[SignalLevels]):
         return LevelPassage(sound, at)
 
     def _leaving(self, level: StageLevel[SignalLevels], *, clipping: bool = True) -> Passage[SignalLevels]:
-        """As for any walk; what leaves an input is asked for by every mix that takes it, and worked out once."""
+        """As for any solver; what leaves an input is asked for by every mix that takes it, and worked out once."""
         if not clipping or level.stage.kind is not StageKind.INPUT:
             return super()._leaving(level, clipping=clipping)
         return self._left(level).copy()
@@ -87,7 +87,7 @@ class LevelSolver(StageSolver[SignalLevels]):
         left = self._converted.get(level.stage.key)
         if left is None:
             way = super()._leaving(level)
-            assert isinstance(way, LevelPassage)  # that is what this walk passes on
+            assert isinstance(way, LevelPassage)  # that is what this solver passes on
             left = self._converted[level.stage.key] = way
         return left
 

@@ -1,4 +1,4 @@
-"""Clocks of the bench: each runs a little fast or slow, and a recording is as long as its own clock says."""
+"""Clocks of the simulation: each runs a little fast or slow, and a recording is as long as its own clock says."""
 
 import zlib
 from typing import Final
@@ -13,7 +13,7 @@ OVERSAMPLED: Final = 4
 
 
 def clock_ppm(index: PlanIndex, device_id: str) -> float:
-    """By how much a device's clock runs fast on the bench, within what its class promises; 0 where it has none."""
+    """By how much a device's clock runs fast in the simulation, within what its class promises; 0 where it has none."""
     found = index.unit(device_id).device_class.traits.clock_ppm
     if found is None:
         return 0.0

@@ -1,4 +1,4 @@
-"""What befalls a chain on the bench beside what a plan can set: hum, clicks, bleed, a loose plug."""
+"""What befalls a chain in the simulation beside what a plan can set: hum, clicks, bleed, a loose plug."""
 
 import zlib
 from collections.abc import Mapping

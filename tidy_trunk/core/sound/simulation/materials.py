@@ -1,4 +1,4 @@
-"""What the bench is made of: noises of each spectrum and a voice, as loops without a seam."""
+"""What the simulation is made of: noises of each spectrum and a voice, as loops without a seam."""
 
 import zlib
 from functools import lru_cache

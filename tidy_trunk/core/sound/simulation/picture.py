@@ -1,4 +1,4 @@
-"""When a clap is heard, and when its picture is seen, on the bench."""
+"""When a clap is heard, and when its picture is seen, in the simulation."""
 
 from dataclasses import dataclass
 from typing import Final

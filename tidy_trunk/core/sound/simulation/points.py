@@ -1,4 +1,4 @@
-"""Points of a chain at which one can listen on the bench, and what is seen there."""
+"""Points of a chain at which one can listen in the simulation, and what is seen there."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -63,25 +63,25 @@ def _label(report: Report, stage: Stage) -> str:
     return f"air at {words}" if stage.kind is StageKind.MICROPHONE else words
 
 
-def audible(bench: Simulator, point: Point, *, is_track: bool) -> NoiseLoop:
+def audible(simulator: Simulator, point: Point, *, is_track: bool) -> NoiseLoop:
     """What is heard there, full scale of the ear 1.0; beyond it nothing sounds louder."""
-    loop = bench.track_sound(point.stage) if is_track else bench.level(point.stage).sound
+    loop = simulator.track_sound(point.stage) if is_track else simulator.level(point.stage).sound
     heard: NoiseLoop = np.clip(loop * np.float32(ratio_from_db(-LOUDEST[point.unit])), -1.0, 1.0)
     return heard
 
 
-def seen(bench: Simulator, point: Point, *, is_track: bool) -> Seen:
+def seen(simulator: Simulator, point: Point, *, is_track: bool) -> Seen:
     """What a meter, a scope and a third-octave analyser show there."""
-    level = bench.level(point.stage)
-    loop = bench.track_sound(point.stage) if is_track else level.sound
-    heard = audible(bench, point, is_track=is_track)
+    level = simulator.level(point.stage)
+    loop = simulator.track_sound(point.stage) if is_track else level.sound
+    heard = audible(simulator, point, is_track=is_track)
     pieces = np.array_split(heard, WAVE_POINTS)
     return Seen(
         level=float(dbfs_of_powers(np.mean(np.square(loop, dtype=np.float64)))),
         peak=float(dbfs_of_powers(np.square(np.abs(loop).max(), dtype=np.float64) / 2)),
         ceiling=level.ceiling,
-        bands=tuple(float(band) for band in third_octaves(loop, bench.rate_hz)),
-        stretch_s=len(loop) / bench.rate_hz / WAVE_POINTS,
+        bands=tuple(float(band) for band in third_octaves(loop, simulator.rate_hz)),
+        stretch_s=len(loop) / simulator.rate_hz / WAVE_POINTS,
         highest=tuple(round(float(piece.max()), 4) for piece in pieces),
         lowest=tuple(round(float(piece.min()), 4) for piece in pieces),
     )

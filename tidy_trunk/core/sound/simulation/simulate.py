@@ -37,14 +37,14 @@ TONE_HZ: Final = 1_000.0
 
 
 TIMECODE_FROM: Final = "10:00:00:00"
-"""ASSUMED_ where the clocks of the bench stand when one begins to listen."""
+"""ASSUMED_ where the clocks of the simulation stand when one begins to listen."""
 
 WIND_DB_SPL: Final = 75.0
 """ASSUMED_ what a windy day leaves at a microphone in its windshield, below the voice."""
 
 
 class Play(StrEnum):
-    """What the sources of the bench do."""
+    """What the sources of the simulation do."""
 
     VOICE = "voice"  # speak in sentences, at the levels of the plan
     LAUGH = "laugh"  # the same, and once a laugh or a shout as loud as the plan fears

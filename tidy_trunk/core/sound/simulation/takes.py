@@ -1,4 +1,4 @@
-"""Recordings made on the bench: of the job's tone as a track records it, with knobs turned or in different ways.
+"""Recordings made in the simulation: of the job's tone as a track records it, with knobs turned or in different ways.
 
 Plans are taken as their devices really are. Each function raises NotFoundError where there is no such track, and
 InputError where no device before it can send a tone.
@@ -78,6 +78,8 @@ def _recorded(plan: Plan, track_id: str, seconds: float, *, sends: bool) -> Nois
 
 
 def _heard(report: Report, track_id: str, seconds: float, oscillators: Mapping[str, float]) -> NoiseLoop:
-    bench = Simulator(report.index, Play.NOBODY, oscillators=oscillators, faults=AS_PLANNED, sample_count=TAKE_SAMPLES)
-    track = bench.track_sound(report.known_track(track_id).trace.stage)
+    simulator = Simulator(
+        report.index, Play.NOBODY, oscillators=oscillators, faults=AS_PLANNED, sample_count=TAKE_SAMPLES
+    )
+    track = simulator.track_sound(report.known_track(track_id).trace.stage)
     return np.clip(track[: round(seconds * RATE_HZ)], -1.0, 1.0)

@@ -1,4 +1,4 @@
-"""What the devices of the bench really are: near what their class says, and not the same, as devices are."""
+"""What the devices of the simulation really are: near what their class says, and not the same, as devices are."""
 
 import zlib
 from collections.abc import Iterator
@@ -24,9 +24,9 @@ FURTHEST: Final = 0.8
 
 
 def truth(plan: Plan) -> Plan:
-    """The plan with each device as it really is on the bench: always the same for one device, whatever is thought of it.
+    """The plan with each device as it really is in the simulation: always the same for one device, whatever is thought of it.
 
-    What was found by lining up, and measured of knobs and meters, is left out of it: the bench is what one measures.
+    What was found by lining up, and measured of knobs and meters, is left out of it: the simulation is what one measures.
     """
     index = PlanIndex(plan)
     devices = {}
@@ -57,11 +57,11 @@ def _laws(index: PlanIndex, class_id: str) -> Iterator[GainLaw]:
         low, high = control.span.minimum_db, control.span.maximum_db
         middle, slope = (low + high) / 2, 1 + BENT_BY * _share(f"{class_id} {control.id}")
         points = tuple(LawPoint(position, round(middle + slope * (position - middle), 3)) for position in (low, high))
-        yield GainLaw(class_id=class_id, control=control.id, points=points, read_from=ReadFrom.BENCH, when=NEVER)
+        yield GainLaw(class_id=class_id, control=control.id, points=points, read_from=ReadFrom.SIMULATION, when=NEVER)
 
 
 NEVER: Final = "2000-01-01"
-"""ASSUMED_ date of what nobody has measured: it is the bench itself."""
+"""ASSUMED_ date of what nobody has measured: it is the simulation itself."""
 
 COARSE_DB: Final = 2.0
 """ASSUMED_ step of a camera's meter. [PRACTICE]: coarse"""
@@ -74,7 +74,7 @@ METER_OFF_DB: Final = 3.0
 
 
 def meter_shows_dbfs(plan: Plan, device_id: str, level_dbfs: float) -> float:
-    """What the meter of a device on the bench shows for a level: those of cameras are coarse, and a little wrong."""
+    """What the meter of a device in the simulation shows for a level: those of cameras are coarse, and a little wrong."""
     index = PlanIndex(plan)
     unit = index.unit(device_id)
     is_camera = unit.device_class.kind is Kind.CAMERA

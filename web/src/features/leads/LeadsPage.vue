@@ -43,10 +43,10 @@ async function save(useIt: boolean) {
 </script>
 
 <template>
-  <div v-if="job.state" class="bench-page">
+  <div v-if="job.state" class="designer-page">
     <OwnLeads :here="known" :stock="box?.leads ?? []" @begin="begin" />
 
-    <section v-if="box" class="bench">
+    <section v-if="box" class="designer">
       <LeadEnds :make="make" :ends="box.ends" />
       <ContactGrid
         :near="contacts(make.draft.sending.connector)"

@@ -26,7 +26,7 @@ const levels = computed(() =>
 const low = computed(() => Math.floor(Math.min(-60, ...levels.value) / 10) * 10)
 const high = computed(() => Math.ceil(Math.max(-40, ...levels.value) / 10) * 10)
 
-async function onBench() {
+async function simulate() {
   await record()
   emit('recorded')
 }
@@ -51,7 +51,7 @@ async function onBench() {
     </div>
     <p v-if="ways.length" class="acts">
       <Button size="small" :disabled="busy || given.length < 2" @click="compare">Compare</Button>
-      <Button size="small" outlined :disabled="busy" @click="onBench">Record them in the simulation</Button>
+      <Button size="small" outlined :disabled="busy" @click="simulate">Record them in the simulation</Button>
       <span v-if="busy" role="status">processing…</span>
     </p>
     <template v-if="compared.length">

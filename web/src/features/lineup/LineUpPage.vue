@@ -82,7 +82,7 @@ function dropped(event: DragEvent) {
     <header>
       <h2>Line-up</h2>
       <p v-if="steps" role="status">{{ done }} of {{ steps.length }} lined up.</p>
-      <RouterLink class="no-print" :to="{ name: 'bench', params: { track: open?.track ?? '' } }"
+      <RouterLink class="no-print" :to="{ name: 'simulation', params: { track: open?.track ?? '' } }"
         >Listen to the plan: simulation</RouterLink
       >
       <RouterLink class="no-print" :to="{ name: 'gear-tests', params: { device: open?.device ?? '' } }"
@@ -98,7 +98,7 @@ function dropped(event: DragEvent) {
         :step="open"
         @read="(value) => takeFor(open!.track, value, 'meter')"
         @file="(file) => files.send(file, asked())"
-        @bench="files.onBench(open!.track)"
+        @simulate="files.simulate(open!.track)"
         @earlier="takeEarlier(open!.track)"
       >
         <TonePlayer
@@ -132,7 +132,9 @@ function dropped(event: DragEvent) {
     <StepDrop
       :knobs="open?.knobs ?? []"
       @send="(file, settings, target) => files.send(file, asked({ settings, target_dbfs: target }))"
-      @bench="(knob, positions, target) => open && files.stepsOnBench(open.track, knob, positions, target)"
+      @simulate="
+        (knob, positions, target) => open && files.simulateSteps(open.track, knob, positions, target)
+      "
     />
     <CompareWays
       v-if="open?.run"

@@ -10,7 +10,7 @@ import { formatMoment } from '@/format/time'
 
 /** One place of the line-up: what to send, what must be read, and the three ways to say what was. */
 const props = defineProps<{ step: LineUpStep }>()
-const emit = defineEmits<{ read: [value: number]; file: [file: File]; bench: []; earlier: [] }>()
+const emit = defineEmits<{ read: [value: number]; file: [file: File]; simulate: []; earlier: [] }>()
 /** Whether the sound of a file is kept beside what was measured in it. */
 const keep = defineModel<boolean>('keep', { required: true })
 const job = useJob()
@@ -22,7 +22,7 @@ watch(
 const FROM = {
   meter: 'read from its meter',
   recording: 'measured in a recording',
-  bench: 'on the bench',
+  bench: 'in the simulation',
   earlier: 'as found in another job',
 } as const
 
@@ -144,7 +144,7 @@ function chosen(event: Event) {
         <label class="small"
           ><input v-model="keep" type="checkbox" /> Keep the recording too, on this machine</label
         >
-        <Button size="small" text @click="emit('bench')">Measure it in the simulation</Button>
+        <Button size="small" text @click="emit('simulate')">Measure it in the simulation</Button>
       </p>
       <p v-if="step.found" class="no-print">
         <Button text size="small" :disabled="job.readOnly" @click="job.edit(step.drop)"

@@ -77,7 +77,7 @@ const most = computed(() =>
           v-if="!tone.cut"
           size="small"
           :disabled="job.readOnly"
-          @click="emit('take', tone.level, recording.asked.bench ? 'bench' : 'recording')"
+          @click="emit('take', tone.level, recording.asked.simulated ? 'bench' : 'recording')"
           >Take {{ formatLevel(tone.level, 1) }} dBFS{{
             tones.length > 1 ? ` of channel ${tone.index}` : ''
           }}

@@ -8,7 +8,7 @@ import type { Knob } from '@/api/client'
 const props = defineProps<{ knobs: readonly Knob[] }>()
 const emit = defineEmits<{
   send: [file: File, settings: number[], target: number | null]
-  bench: [knob: Knob, positions: number[], target: number]
+  simulate: [knob: Knob, positions: number[], target: number]
 }>()
 const settings = ref('')
 const target = ref<number | ''>(-20)
@@ -20,9 +20,9 @@ const marks = () =>
     .filter(Boolean)
     .map(Number)
 
-function onBench() {
+function simulate() {
   const chosen = props.knobs[knob.value] ?? props.knobs[0]
-  if (chosen) emit('bench', chosen, marks(), Number(target.value || 0))
+  if (chosen) emit('simulate', chosen, marks(), Number(target.value || 0))
 }
 
 function chosen(event: Event) {
@@ -60,7 +60,7 @@ function chosen(event: Event) {
             </option>
           </select></label
         >
-        <Button size="small" outlined @click="onBench">Turn the knob</Button>
+        <Button size="small" outlined @click="simulate">Turn the knob</Button>
       </template>
     </div>
   </details>

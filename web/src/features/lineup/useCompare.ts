@@ -38,7 +38,7 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
     if (recording) filled.add(way)
   }
 
-  /** What was recorded for a way on the bench is taken for it; the newest, since the list begins with that. */
+  /** What was recorded for a way in the simulation is taken for it; the newest, since the list begins with that. */
   function fill() {
     for (const { id } of ways.value) {
       const isThere = usable.value.some((item) => item.id === chosen[id])

@@ -59,11 +59,11 @@ export function useRecordings() {
       await look()
     })
 
-  const onBench = (track: string) => simulated((id) => api.benchRecording(id, track))
+  const simulate = (track: string) => simulated((id) => api.simulateTone(id, track))
 
-  const stepsOnBench = (track: string, knob: Knob, positions: number[], target: number) =>
+  const simulateSteps = (track: string, knob: Knob, positions: number[], target: number) =>
     simulated((id) =>
-      api.benchSteps(id, track, {
+      api.simulateSteps(id, track, {
         device: knob.device,
         control: knob.control,
         positions,
@@ -111,8 +111,8 @@ export function useRecordings() {
     look,
     open,
     send,
-    onBench,
-    stepsOnBench,
+    simulate,
+    simulateSteps,
     takeLaw,
     takeMeter,
     cancel,

@@ -11,7 +11,7 @@ import PadForm from './PadForm.vue'
 import PadResult from './PadResult.vue'
 import { usePad } from './usePad'
 
-/** The pad bench: an attenuator designed for a run or free, its wiring in the plug, saved and used as a lead. */
+/** Attenuator design: an attenuator designed for a run or free, its wiring in the plug, saved and used as a lead. */
 const job = useJob()
 const route = useRoute()
 const router = useRouter()
@@ -39,7 +39,7 @@ async function keep(useIt: boolean) {
 </script>
 
 <template>
-  <div class="bench-page">
+  <div class="designer-page">
     <header>
       <h2>Attenuators</h2>
       <label v-if="isOfJob">
@@ -57,7 +57,7 @@ async function keep(useIt: boolean) {
       </label>
       <p v-if="wanted?.why" class="soft">{{ wanted.why }}</p>
     </header>
-    <div class="bench">
+    <div class="designer">
       <PadForm v-if="wish && wanted" :wish="wish" :wanted="wanted" @change="change" />
       <p v-if="problem" class="is-note" role="alert">{{ problem }}</p>
       <PadResult v-else-if="pad" :pad="pad" />

@@ -64,7 +64,7 @@ useKeys({
   'g r': go('runs'),
   'g l': go('levels'),
   'g i': go('line-up'),
-  'g v': go('bench'),
+  'g v': go('simulation'),
   'g c': go('clock'),
   'g t': go('trunk'),
   'g s': go('sync'),

@@ -14,7 +14,7 @@ export const STATIONS = [
       { name: 'pads', label: 'Attenuators' },
     ],
   },
-  { name: 'line-up', label: 'Line-up', key: 'i', more: [{ name: 'bench', label: 'Simulation' }] },
+  { name: 'line-up', label: 'Line-up', key: 'i', more: [{ name: 'simulation', label: 'Simulation' }] },
   { name: 'clock', label: 'Timecode', key: 'c', more: [{ name: 'sync', label: 'Sync files' }] },
   { name: 'walk', label: 'Checklist', key: 'w', more: [] },
   { name: 'trunk', label: 'Trunk', key: 't', more: [] },

@@ -1,4 +1,4 @@
-"""Points of a chain on the bench."""
+"""Points of a chain in the simulation."""
 
 from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.core.base.signal import BANDS_HZ

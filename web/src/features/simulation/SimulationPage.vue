@@ -9,9 +9,9 @@ import EmptyState from '@/ui/EmptyState.vue'
 import ControlGroups from '@/ui/ControlGroups.vue'
 import PlotView from '@/ui/PlotView.vue'
 import SoundPlayer from '@/ui/SoundPlayer.vue'
-import { PLAYS, useBench } from './useBench'
+import { PLAYS, useSimulation } from './useSimulation'
 
-/** The bench: the plan as it is set now, simulated, to be heard and seen at every point of a chain. */
+/** The plan as it is set now, simulated, to be heard and seen at every point of a chain. */
 const props = defineProps<{ track?: string }>()
 const job = useJob()
 const router = useRouter()
@@ -24,7 +24,7 @@ const tracks = computed(
     ) ?? [],
 )
 const track = computed(() => props.track || tracks.value[0]?.id || '')
-const { points, point, play, loose, seen, problem, sound } = useBench(track)
+const { points, point, play, loose, seen, problem, sound } = useSimulation(track)
 const leads = computed(() => points.value.filter(({ run }) => run))
 const MARKS = [31.5, 63, 125, 250, 500, 1000, 2000, 4000, 8000, 16000]
 const spectrum = computed(() => {
@@ -47,7 +47,7 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
     v-if="!tracks.length"
     class="empty"
     title="Nothing to hear yet"
-    text="The bench plays what a cable brings to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
+    text="The simulation plays what a cable brings to a track: founder at boom, 0.5 m; boom to bag 1, 7 m."
   >
     <Button @click="router.push({ name: 'runs' })">Go to Connections</Button>
   </EmptyState>
@@ -61,7 +61,10 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
           aria-label="Track"
           :value="track"
           @change="
-            router.replace({ name: 'bench', params: { track: ($event.target as HTMLSelectElement).value } })
+            router.replace({
+              name: 'simulation',
+              params: { track: ($event.target as HTMLSelectElement).value },
+            })
           "
         >
           <option v-for="item in tracks" :key="item.id" :value="item.id">{{ item.label }}</option>
@@ -121,7 +124,7 @@ const most = computed(() => Math.max(0.001, ...(wave.value[1] ?? []), ...(wave.v
           {{ seen.clap.early_ms < 0 ? 'late' : 'early' }}</strong
         >.
       </p>
-      <SoundPlayer :src="sound" name="bench.wav" label="What is heard at this point" :quiet="0.25">
+      <SoundPlayer :src="sound" name="simulation.wav" label="What is heard at this point" :quiet="0.25">
         <span class="soft small">Set headphones low first; tone off the ears.</span>
       </SoundPlayer>
       <div class="plots">

@@ -1,11 +1,11 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
 import { addresses } from '@/api/addresses'
-import { api, type AskedOfBench, type BenchPoint, type BenchSeen } from '@/api/client'
+import { api, type AskedOfSimulation, type SimulatedPoint, type SimulatedSeen } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 
-/** What the sources of the bench can do; `tone` is sent by the device before the track. */
+/** What the sources of the simulation can do; `tone` is sent by the device before the track. */
 export const PLAYS = [
   { id: 'voice', label: 'speak', asked: { play: 'voice' } },
   { id: 'laugh', label: 'speak, and laugh once', asked: { play: 'laugh' } },
@@ -16,18 +16,18 @@ export const PLAYS = [
   { id: 'nobody', label: 'are silent: only the room', asked: { play: 'nobody' } },
   { id: 'wind', label: 'are silent, in gusts of wind', asked: { play: 'wind' } },
   { id: 'sender', label: 'are silent, the sender gives tone', asked: { play: 'nobody', tone: true } },
-] as const satisfies readonly { id: string; label: string; asked: AskedOfBench }[]
+] as const satisfies readonly { id: string; label: string; asked: AskedOfSimulation }[]
 
-/** A point of a chain on the bench, seen and heard, anew with every state of the job. */
-export function useBench(track: Ref<string>) {
+/** A point of a chain in the simulation, seen and heard, anew with every state of the job. */
+export function useSimulation(track: Ref<string>) {
   const job = useJob()
-  const points = shallowRef<readonly BenchPoint[]>([])
+  const points = shallowRef<readonly SimulatedPoint[]>([])
   const point = ref(-1)
   const play = ref<(typeof PLAYS)[number]['id']>('voice')
-  const seen = shallowRef<BenchSeen | null>(null)
+  const seen = shallowRef<SimulatedSeen | null>(null)
   const { problem, ask } = useLatest()
   const loose = ref('')
-  const asked = computed((): AskedOfBench => {
+  const asked = computed((): AskedOfSimulation => {
     const played = PLAYS.find(({ id }) => id === play.value)?.asked
     const isOnTheWay = points.value.some(({ run }) => run && run === loose.value)
     return isOnTheWay ? { ...played, loose: loose.value } : { ...played }
@@ -43,7 +43,7 @@ export function useBench(track: Ref<string>) {
     const id = job.newest?.job
     if (!id || !track.value || point.value < 0) return
     void ask(
-      () => api.benchSeen(id, track.value, point.value, asked.value),
+      () => api.simulatedSeen(id, track.value, point.value, asked.value),
       (found) => (seen.value = found),
     )
   }
@@ -53,7 +53,7 @@ export function useBench(track: Ref<string>) {
       id &&
       wanted &&
       void ask(
-        () => api.benchPoints(id, wanted),
+        () => api.simulatedPoints(id, wanted),
         (found) => {
           points.value = found
           // Listen where the sound ends up, unless a point was chosen that is still there.

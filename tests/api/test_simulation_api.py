@@ -1,4 +1,4 @@
-"""The bench through the API: heard, seen, and set as the job is."""
+"""The simulation through the API: heard, seen, and set as the job is."""
 
 import io
 
@@ -16,7 +16,7 @@ def job(client):
 
 
 def test_every_point_is_heard_and_seen(client, job):
-    address = f"/api/jobs/{job}/bench/cam.L/points"
+    address = f"/api/jobs/{job}/simulation/cam.L/points"
     points = client.get(address).json()
     assert points[0]["label"] == "air at boom" and points[-1]["label"] == "cam track L"
     assert [point["unit"] for point in points][:2] == ["dB SPL", "dBu"]
@@ -31,7 +31,7 @@ def test_every_point_is_heard_and_seen(client, job):
 
 
 def test_a_moved_knob_is_heard(client, job):
-    address = f"/api/jobs/{job}/bench/cam.L/points"
+    address = f"/api/jobs/{job}/simulation/cam.L/points"
     last = len(client.get(address).json()) - 1
 
     def level(**query):
@@ -46,7 +46,7 @@ def test_a_moved_knob_is_heard(client, job):
 
 
 def test_what_is_not_there_is_refused(client, job):
-    assert client.get(f"/api/jobs/{job}/bench/cam.X/points").status_code == 404
-    assert client.get(f"/api/jobs/{job}/bench/cam.L/points/99").status_code == 404
-    assert client.get(f"/api/jobs/{job}/bench/cam.L/points/0", params={"play": "loudly"}).status_code == 422
-    assert client.get(f"/api/jobs/{job}/bench/bag.1/points/0", params={"tone": True}).status_code == 422
+    assert client.get(f"/api/jobs/{job}/simulation/cam.X/points").status_code == 404
+    assert client.get(f"/api/jobs/{job}/simulation/cam.L/points/99").status_code == 404
+    assert client.get(f"/api/jobs/{job}/simulation/cam.L/points/0", params={"play": "loudly"}).status_code == 422
+    assert client.get(f"/api/jobs/{job}/simulation/bag.1/points/0", params={"tone": True}).status_code == 422

@@ -37,8 +37,8 @@ def _sound(drill) -> object:  # type: ignore[no-untyped-def]
     faulty = drill.faulty
     track = next(
         track
-        for unit in drill.rig.chain[::-1]
-        for track in faulty.report.tracks_of(unit.device.id)
+        for placed in drill.rig.chain[::-1]
+        for track in faulty.report.tracks_of(placed.device.id)
         if not track.is_silent
     )
     bench = Simulator(faulty.index, Play.VOICE, faults=Faults(strays=True), sample_count=SOUND_SAMPLES)

@@ -29,7 +29,7 @@ def test_levels_stay_in_order_and_within_their_ceiling(plan):
     for track in report.tracks:
         sound = track.sound
         assert sound.quiet <= sound.average <= sound.peak
-        if not report.index.unit(track.trace.device).device_class.traits.is_float:
+        if not report.index.placed(track.trace.device).device_class.traits.is_float:
             assert sound.peak <= 1e-9, "nothing in a fixed-point file is above full scale"
         assert sound.tolerance_db >= 0
         if sound.noises:

@@ -103,7 +103,7 @@ def test_a_class_of_ones_own_of_version_8_is_described_whole():
     assert old["schema_version"] == 8 and old["classes"][0]["base"] == "mirrorless-mic"
     own = plan.classes["own-my-mirrorless"]
     assert (own.label, own.inputs[0].idle_noise_dbfs.value) == ("My mirrorless", -78.5)
-    assert PlanIndex(plan).unit("cam").input("mic").modes[0].ein_dbu.value == -110
+    assert PlanIndex(plan).placed("cam").input("mic").modes[0].ein_dbu.value == -110
     assert read_plan(write_plan(plan)) == plan
     del old["classes"][0]["base"]
     with pytest.raises(FormatError, match="there is no class 'None'"):

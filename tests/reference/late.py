@@ -52,19 +52,19 @@ class Late(Model):
         return found
 
     def sound_out(self, device: str, port_id: str, channel: int) -> list[float]:
-        unit, port = self.classes[device], self.port(device, port_id)
+        device_class, port = self.classes[device], self.port(device, port_id)
         if self.is_capsule(device, port):
             metres = [source["heard_by"][device] for source in self.plan["sources"] if device in source["heard_by"]]
             return [metre / SOUND_M_PER_S * 1000 for metre in metres]
         ref = port.id if len(port.channels) == 1 else f"{port.id}.{port.channels[channel]}"
         in_mode = self.mode(device, port).feeds
-        bus_id = self.devices[device]["feeds"].get(ref, in_mode.get(ref, unit.feeds.get(ref)))
+        bus_id = self.devices[device]["feeds"].get(ref, in_mode.get(ref, device_class.feeds.get(ref)))
         if bus_id is None or port.circuit is Circuit.TIMECODE:
             return []
-        bus = next(bus for bus in unit.buses if bus.id == bus_id)
+        bus = next(bus for bus in device_class.buses if bus.id == bus_id)
         arriving, with_picture = [], port.circuit in PICTURES
         for name in self.devices[device]["routing"].get(bus_id, bus.inputs):
-            taken, at = channel_of(unit, name)
+            taken, at = channel_of(device_class, name)
             if self.pan(device, taken, bus_id) is None:
                 continue
             came = self.sound_into(device, taken.id, at)
@@ -83,6 +83,6 @@ class Late(Model):
     def screens(self) -> list[str]:
         return [
             name
-            for name, unit in self.classes.items()
-            if unit.kind in (Kind.SWITCHER, Kind.MONITOR) and self.pictures(name)
+            for name, device_class in self.classes.items()
+            if device_class.kind in (Kind.SWITCHER, Kind.MONITOR) and self.pictures(name)
         ]

@@ -119,8 +119,8 @@ def _joined(by: Random, plan: Plan, one: str, other: str) -> list[Edit]:
 
 
 def _set(by: Random, plan: Plan, name: str) -> Plan:
-    unit = built_in().devices[plan.devices[name].class_id]
-    for control in controls_of(unit).values():
+    device_class = built_in().devices[plan.devices[name].class_id]
+    for control in controls_of(device_class).values():
         likely = 0.9 if any(word in control.id for word in ("phantom", "plug_in", "cell")) else 0.35
         if by.random() > likely:
             continue
@@ -133,14 +133,14 @@ def _set(by: Random, plan: Plan, name: str) -> Plan:
         else:
             continue
         plan = _taken(plan, SetControl(device=name, control=control.id, value=value))
-    refs = [ref for port in unit.inputs for ref in channel_refs(port)]
-    if unit.buses and refs and by.random() < 0.5:
+    refs = [ref for port in device_class.inputs for ref in channel_refs(port)]
+    if device_class.buses and refs and by.random() < 0.5:
         inputs = tuple(by.sample(refs, min(len(refs), by.randint(1, 3))))
-        plan = _taken(plan, RouteBus(device=name, bus=by.choice(unit.buses).id, inputs=inputs))
-    outputs = [ref for port in unit.outputs for ref in channel_refs(port)]
-    if unit.feeds and by.random() < 0.3:
-        plan = _taken(plan, FeedOutput(device=name, channel=by.choice(outputs), bus=by.choice(unit.buses).id))
-    levels = [item for item in figures_of(unit) if item.path.endswith(("_dbu", "_dbfs", "ohm", "pa"))]
+        plan = _taken(plan, RouteBus(device=name, bus=by.choice(device_class.buses).id, inputs=inputs))
+    outputs = [ref for port in device_class.outputs for ref in channel_refs(port)]
+    if device_class.feeds and by.random() < 0.3:
+        plan = _taken(plan, FeedOutput(device=name, channel=by.choice(outputs), bus=by.choice(device_class.buses).id))
+    levels = [item for item in figures_of(device_class) if item.path.endswith(("_dbu", "_dbfs", "ohm", "pa"))]
     if levels and by.random() < 0.3:
         item = by.choice(levels)
         figure = Figure(item.figure.value * by.uniform(0.8, 1.25), item.figure.tolerance)

@@ -352,8 +352,8 @@ class Model:
 
     def is_capsule(self, device: str, port) -> bool:
         """Whether an output is that of a microphone: a microphone's, or of one that is built into something else."""
-        unit = self.classes[device]
-        return unit.capsule is not None and (not unit.buses or port.plug.connector == "inside")
+        device_class = self.classes[device]
+        return device_class.capsule is not None and (not device_class.buses or port.plug.connector == "inside")
 
     def is_off(self, device: str, port_id: str) -> bool:
         """Whether a plug in another socket turns this one off."""
@@ -371,16 +371,16 @@ class Model:
 
     def microphone(self, device: str) -> Wave:
         """What the capsule hears, in dB SPL."""
-        unit, defaults = self.classes[device], self.plan["defaults"]
+        device_class, defaults = self.classes[device], self.plan["defaults"]
         volume, reverberation = ROOMS[defaults["room"]]
-        q = directivity(unit.capsule.pattern)
+        q = directivity(device_class.capsule.pattern)
         average = peak = 0.0
         for source in self.plan["sources"]:
             if device not in source["heard_by"]:
                 continue
             metres, degrees = source["heard_by"][device], source["off_axis_deg"].get(device, 0.0)
             back = reverberation / (0.057**2 * volume * q) if reverberation else 0.0
-            heard = power(off_axis(unit.capsule.pattern, degrees)) / metres**2 + back
+            heard = power(off_axis(device_class.capsule.pattern, degrees)) / metres**2 + back
             heard *= power(-a_change_db(VOICE)) if source["weighting"] == "A" else 1.0
             average += power(source["average_db_spl"]) * heard
             peak += power(source["peak_db_spl"]) * heard
@@ -391,9 +391,9 @@ class Model:
         wave.hear(f"room|{device}", ROOM, defaults["room_noise_db_spl"] - db(q) - a_change_db(ROOM))
         if defaults["rumble_db_spl"]:
             wave.hear(f"low-frequency noise|{device}", RUMBLE, defaults["rumble_db_spl"])
-        if unit.capsule.self_noise_db_a is not None:
-            wave.hear(f"{device} self-noise", FLAT, unit.capsule.self_noise_db_a.value - a_change_db(FLAT))
-        wave.cut(unit.capsule.max_db_spl.value)
+        if device_class.capsule.self_noise_db_a is not None:
+            wave.hear(f"{device} self-noise", FLAT, device_class.capsule.self_noise_db_a.value - a_change_db(FLAT))
+        wave.cut(device_class.capsule.max_db_spl.value)
         return wave
 
     def output(self, device: str, port_id: str, channel: int) -> Wave | None:
@@ -405,22 +405,27 @@ class Model:
         return None if found is None else found.copy()
 
     def _output(self, device: str, port_id: str, channel: int) -> Wave | None:
-        unit, port = self.classes[device], self.port(device, port_id)
+        device_class, port = self.classes[device], self.port(device, port_id)
         mode = self.mode(device, port)
         if not self.is_powered(device):
             return Wave({}, {})
         if self.is_capsule(device, port):
             wave = self.microphone(device)
-            sensitivity = unit.capsule.sensitivity_mv_per_pa.value / 1000 * 20e-6 / DBU_V  # of 0 dB SPL, re 0 dBu
+            sensitivity = (
+                device_class.capsule.sensitivity_mv_per_pa.value / 1000 * 20e-6 / DBU_V
+            )  # of 0 dB SPL, re 0 dBu
             wave.turn(20 * math.log10(sensitivity) - float(self.setting(device, "capsule.pad_db", "0")))
-            if unit.capsule.self_noise_db_a is None:
+            if device_class.capsule.self_noise_db_a is None:
                 wave.hear(f"{device} coil", FLAT, thermal_dbu(mode.source_ohm.value))
             wave.turn(dict(enumerate(mode.side_db)).get(channel, 0.0))
             return wave
         timecode = port.circuit is Circuit.TIMECODE or port.channels[channel] == mode.timecode_on
-        if unit.playback is not None:
+        if device_class.playback is not None:
             wave = Wave({}, {})
-            levels = {"average": unit.playback.average_dbfs.value, "peak": unit.playback.peak_dbfs.value}
+            levels = {
+                "average": device_class.playback.average_dbfs.value,
+                "peak": device_class.playback.peak_dbfs.value,
+            }
             atom = Atom(
                 f"{device} {port_id} plays {channel}", VOICE, **{name: power(db_) for name, db_ in levels.items()}
             )
@@ -431,7 +436,7 @@ class Model:
             wave.parts[atom] = wave.free[atom] = np.ones(31)
         else:
             ref = port.id if len(port.channels) == 1 else f"{port.id}.{port.channels[channel]}"
-            bus = self.devices[device]["feeds"].get(ref, mode.feeds.get(ref, unit.feeds.get(ref)))
+            bus = self.devices[device]["feeds"].get(ref, mode.feeds.get(ref, device_class.feeds.get(ref)))
             if bus is None:
                 return None
             wave = self.bus(device, bus)
@@ -536,10 +541,10 @@ class Model:
         """A mix or track, cut at full scale unless it is float."""
         key = ("bus", device, bus_id)
         if key not in self.known:
-            unit, waves = self.classes[device], []
-            bus = next(bus for bus in unit.buses if bus.id == bus_id)
+            device_class, waves = self.classes[device], []
+            bus = next(bus for bus in device_class.buses if bus.id == bus_id)
             for ref in self.devices[device]["routing"].get(bus_id, bus.inputs):
-                port, channel = channel_of(unit, ref)
+                port, channel = channel_of(device_class, ref)
                 pan = self.pan(device, port, bus_id)
                 wave, arrives = self.input(device, port.id, channel)
                 hisses = circuit.is_analogue(port.circuit) and port.plug.connector != "inside"
@@ -553,7 +558,7 @@ class Model:
             places = bus.automatic_level_places
             if any(self.setting(device, f"{bus_id}.auto.{place}", bus.automatic_level_default) for place in places):
                 wave.ride()
-            if not unit.traits.is_float:
+            if not device_class.traits.is_float:
                 wave.cut(0.0)
             self.known[key] = wave
         return self.known[key].copy()
@@ -597,8 +602,8 @@ def voices(parts: dict) -> set:
     return {atom for atom in parts if not atom.noise}
 
 
-def channel_of(unit, ref: str):
-    for port in unit.inputs:
+def channel_of(device_class, ref: str):
+    for port in device_class.inputs:
         for at, channel in enumerate(port.channels):
             if ref == (port.id if len(port.channels) == 1 else f"{port.id}.{channel}"):
                 return port, at

@@ -85,13 +85,16 @@ def test_pictures_and_sound_drawn_at_random(seed):
         assert screen.late_frames == pytest.approx(max(pictures.values()) + own)
         for item in screen.pictures:
             assert item.hold_frames == pytest.approx(max(pictures.values()) - item.late_frames) or item.hold_frames == 0
-    for unit in report.index.units():
-        for port in unit.device_class.inputs:
+    for placed in report.index.placed_devices():
+        for port in placed.device_class.inputs:
             for channel in range(len(port.channels)):
-                ways = model.sound_into(unit.device.id, port.id, channel)
-                ours = latency(report.index, report.tracer.input(unit.device.id, port.id, channel))
+                ways = model.sound_into(placed.device.id, port.id, channel)
+                ours = latency(report.index, report.tracer.input(placed.device.id, port.id, channel))
                 if ways:
-                    assert (ours.least_ms, ours.most_ms) == pytest.approx((min(ways), max(ways))), (unit.label, port.id)
+                    assert (ours.least_ms, ours.most_ms) == pytest.approx((min(ways), max(ways))), (
+                        placed.label,
+                        port.id,
+                    )
 
 
 def test_a_picture_delay_passes_through_a_switcher():

@@ -10,22 +10,22 @@ from tidy_trunk.core.gear.catalogue import Supply, built_in, mates
 
 STORED = Path(__file__).parent.parent / "files" / "spice.json"
 OUTPUTS = [
-    (unit.id, port.id)
-    for unit in built_in().devices.values()
-    for port in unit.outputs
+    (device_class.id, port.id)
+    for device_class in built_in().devices.values()
+    for port in device_class.outputs
     if circuit.is_analogue(port.circuit)
 ]
 INPUTS = [
-    (unit.id, port.id)
-    for unit in built_in().devices.values()
-    for port in unit.inputs
+    (device_class.id, port.id)
+    for device_class in built_in().devices.values()
+    for port in device_class.inputs
     if circuit.is_analogue(port.circuit)
 ]
 
 
 def port_of(name: list[str] | tuple[str, str]):
-    unit = built_in().devices[name[0]]
-    return next(port for port in (*unit.outputs, *unit.inputs) if port.id == name[1])
+    device_class = built_in().devices[name[0]]
+    return next(port for port in (*device_class.outputs, *device_class.inputs) if port.id == name[1])
 
 
 def drawn(seed: int) -> dict:

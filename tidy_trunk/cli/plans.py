@@ -47,7 +47,7 @@ def _track(evaluation: Evaluation, index: int) -> dict[str, Any]:
     track = evaluation.report.tracks[index]
     return {
         "id": track.trace.id,
-        "device": evaluation.index.unit(track.trace.device).label,
+        "device": evaluation.index.placed(track.trace.device).label,
         "track": track.trace.bus,
         "connected": bool(track.trace.stage.feeds),
         "sources": [evaluation.plan.sources[source].label for source in track.sources],

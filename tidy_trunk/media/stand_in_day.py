@@ -129,17 +129,17 @@ def _recorders(report: Report) -> list[_Recorder]:
         stage = track.trace.stage
         if not stage.feeds:
             continue
-        unit = index.unit(stage.device)
+        placed = index.placed(stage.device)
         sources = [index.plan.sources[source].label for source in track.sources]
         loop = np.clip(simulator.track_sound(stage), -1.0, 1.0)
-        name = ", ".join(sources) or unit.bus(stage.name).label
+        name = ", ".join(sources) or placed.bus(stage.name).label
         is_timecode = index.role_of(stage.device, stage.name) is Role.TIMECODE
         found.setdefault(stage.device, []).append(
             _Track(name, loop, is_timecode, is_expected=not (is_timecode or track.is_silent))
         )
-    pictures = {device: index.unit(device).device_class.traits.picture_mbps is not None for device in found}
+    pictures = {device: index.placed(device).device_class.traits.picture_mbps is not None for device in found}
     return [
-        _Recorder(index.unit(device).label, pictures[device], tuple(tracks))
+        _Recorder(index.placed(device).label, pictures[device], tuple(tracks))
         for device, tracks in sorted(found.items(), key=lambda item: pictures[item[0]])
     ]
 

@@ -182,7 +182,7 @@ def drill_out(
         id=drill_id,
         seed=drill.seed,
         title=title,
-        devices=[unit.label for unit in drill.rig.chain],
+        devices=[placed.label for placed in drill.rig.chain],
         cables=[begun(index.run_label(run)) for run in drill.rig.runs],
         probes=[
             ProbeOut(
@@ -293,7 +293,7 @@ def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str
 def _group(probe: Probe, index: PlanIndex) -> str:
     """The device or cable that it is done at, or that it is done at all of them."""
     if probe.device:
-        return index.unit(probe.device).label
+        return index.placed(probe.device).label
     return f"Cable {index.plan.runs[probe.run].number}" if probe.run else "All devices"
 
 

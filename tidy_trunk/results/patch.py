@@ -79,20 +79,20 @@ def patch_of(index: PlanIndex) -> PatchOut:
     plan = index.plan
     return PatchOut(
         job=plan.name,
-        devices=[_device(index, unit) for unit in index.units()],
+        devices=[_device(index, placed) for placed in index.placed_devices()],
         runs=[_run(index, run) for run in sorted(plan.runs.values(), key=lambda one: one.number)],
     )
 
 
-def _device(index: PlanIndex, unit: PlacedDevice) -> PatchDeviceOut:
-    own = unit.device.id
+def _device(index: PlanIndex, placed: PlacedDevice) -> PatchDeviceOut:
+    own = placed.device.id
     return PatchDeviceOut(
         id=own,
-        label=unit.label,
-        kind=unit.device_class.label,
-        place=unit.device.place,
-        inputs=[_socket(port) for port in unit.device_class.inputs if index.arriving.get(PortRef(own, port.id))],
-        outputs=[_socket(port) for port in unit.device_class.outputs if index.leaving.get(PortRef(own, port.id))],
+        label=placed.label,
+        kind=placed.device_class.label,
+        place=placed.device.place,
+        inputs=[_socket(port) for port in placed.device_class.inputs if index.arriving.get(PortRef(own, port.id))],
+        outputs=[_socket(port) for port in placed.device_class.outputs if index.leaving.get(PortRef(own, port.id))],
     )
 
 
@@ -102,7 +102,7 @@ def _socket(port: Port) -> PatchSocketOut:
 
 def _run(index: PlanIndex, run: Run) -> PatchRunOut:
     row = lead_row(index, run)
-    sender = index.unit(run.sending.device)
+    sender = index.placed(run.sending.device)
     return PatchRunOut(
         id=run.id,
         number=run.number,
@@ -131,27 +131,27 @@ def settings_of(report: Report) -> list[SettingsOut]:
     return [
         SettingsOut(
             device=device,
-            label=index.unit(device).label,
-            kind=index.unit(device).device_class.label,
-            place=index.unit(device).device.place,
-            sockets=_sockets(index, index.unit(device)),
+            label=index.placed(device).label,
+            kind=index.placed(device).device_class.label,
+            place=index.placed(device).device.place,
+            sockets=_sockets(index, index.placed(device)),
             lines=lines,
         )
         for device, lines in found.items()
     ]
 
 
-def _sockets(index: PlanIndex, unit: PlacedDevice) -> list[UsedSocketOut]:
+def _sockets(index: PlanIndex, placed: PlacedDevice) -> list[UsedSocketOut]:
     """What can be plugged into, inputs first."""
     found = []
-    for ports, joined in ((unit.device_class.inputs, index.arriving), (unit.device_class.outputs, index.leaving)):
+    for ports, joined in ((placed.device_class.inputs, index.arriving), (placed.device_class.outputs, index.leaving)):
         found += [
             UsedSocketOut(
                 label=port.label,
                 connector=port.plug.connector,
                 is_male=port.plug.gender is Gender.MALE,
                 is_input=joined is index.arriving,
-                runs=sorted({run.number for run in joined.get(PortRef(unit.device.id, port.id), [])}),
+                runs=sorted({run.number for run in joined.get(PortRef(placed.device.id, port.id), [])}),
             )
             for port in ports
             if port.plug.connector not in (INSIDE, "air")

@@ -55,7 +55,7 @@ class LeadUse:
 
 def run_picture(index: PlanIndex, run: Run) -> RunPicture:
     """What the leads of a run do, as the screen shows it."""
-    sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
+    sender, receiver = index.placed(run.sending.device), index.placed(run.receiving.device)
     output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
     leads = [(index.lead_of(part), part.branch) for part in run.parts]
     mismatch = unmated(output, [lead for lead, _ in leads], port)

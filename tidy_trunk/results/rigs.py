@@ -146,14 +146,14 @@ def _picture(index: PlanIndex) -> RigPictureOut:
     worn = {
         run.receiving.device: run.sending.device
         for run in index.plan.runs.values()
-        if index.unit(run.receiving.device).device_class.kind is Kind.TRANSMITTER
+        if index.placed(run.receiving.device).device_class.kind is Kind.TRANSMITTER
     }
     links: dict[tuple[str, str], LinkOut] = {}
     for run in index.plan.runs.values():
         if run.receiving.device in worn and worn[run.receiving.device] == run.sending.device:
             continue
         sending = worn.get(run.sending.device, run.sending.device)
-        output = index.unit(run.sending.device).output(run.sending.port)
+        output = index.placed(run.sending.device).output(run.sending.port)
         losses = [f"{lead.loss_db.value:g} dB" for lead, _ in index.leads_of(run) if lead.loss_db is not None]
         kind = {Circuit.TIMECODE: "timecode", Circuit.AES3: "AES3"}.get(output.circuit, "")
         links[sending, run.receiving.device] = LinkOut(
@@ -169,7 +169,7 @@ def _picture(index: PlanIndex) -> RigPictureOut:
             column[receiving] = max(column[receiving], column[sending] + 1)
     last = max(column.values(), default=0)
     for device in shown:
-        if index.unit(device).device_class.kind is Kind.CAMERA and not any(
+        if index.placed(device).device_class.kind is Kind.CAMERA and not any(
             receiving == device for _, receiving in links
         ):
             # A camera that nothing goes into stands where cameras stand, or before what its picture goes into.
@@ -196,7 +196,7 @@ def _nodes(index: PlanIndex, column: dict[str, int], links: list[tuple[str, str]
         NodeOut(
             id=device,
             label=_short(index, device),
-            kind=index.unit(device).device_class.kind,
+            kind=index.placed(device).device_class.kind,
             column=at,
             row=height[device],
         )
@@ -210,5 +210,5 @@ def _mean(values: list[float]) -> float:
 
 def _short(index: PlanIndex, device: str) -> str:
     """A receiver is told by the microphone that it is dotted to."""
-    unit = index.unit(device)
-    return "receiver" if unit.device_class.kind is Kind.RECEIVER else unit.label
+    placed = index.placed(device)
+    return "receiver" if placed.device_class.kind is Kind.RECEIVER else placed.label

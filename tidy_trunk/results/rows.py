@@ -71,26 +71,26 @@ def row_of(report: Report, track: TrackLevel) -> Row:
 
 
 def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
-    unit = index.unit(group[-1].device)
+    placed = index.placed(group[-1].device)
     words = []
     for stage in group:
         if stage.kind is StageKind.MICROPHONE:
             words.append(heard_by_words(index.plan, stage.device))
-        elif stage.kind is StageKind.INPUT and not _is_wireless(unit, stage.name):
-            words.append(input_words(unit, unit.input(stage.name)))
+        elif stage.kind is StageKind.INPUT and not _is_wireless(placed, stage.name):
+            words.append(input_words(placed, placed.input(stage.name)))
         elif stage.kind is StageKind.BUS:
-            words.append(track_words(unit, unit.bus(stage.name)))
-        elif stage.kind is StageKind.OUTPUT and not _says_nothing(unit, unit.output(stage.name)):
-            words.append(output_words(unit, unit.output(stage.name)))
-    return RowStop(device=unit.device.id, label=unit.label, detail=" → ".join(word for word in words if word))
+            words.append(track_words(placed, placed.bus(stage.name)))
+        elif stage.kind is StageKind.OUTPUT and not _says_nothing(placed, placed.output(stage.name)):
+            words.append(output_words(placed, placed.output(stage.name)))
+    return RowStop(device=placed.device.id, label=placed.label, detail=" → ".join(word for word in words if word))
 
 
-def _is_wireless(unit: PlacedDevice, port_id: str) -> bool:
-    return unit.port(port_id).plug.connector in ("air", "shoe")
+def _is_wireless(placed: PlacedDevice, port_id: str) -> bool:
+    return placed.port(port_id).plug.connector in ("air", "shoe")
 
 
-def _says_nothing(unit: PlacedDevice, port: OutputPort) -> bool:
-    return unit.device_class.is_capsule_out(port) or _is_wireless(unit, port.id)
+def _says_nothing(placed: PlacedDevice, port: OutputPort) -> bool:
+    return placed.device_class.is_capsule_out(port) or _is_wireless(placed, port.id)
 
 
 def lead_row(index: PlanIndex, run: Run) -> RowLead:
@@ -125,4 +125,4 @@ def _plugs(index: PlanIndex, run: Run, leads: list[LeadClass]) -> str:
 
 
 def _plug(index: PlanIndex, ref: PortRef) -> str:
-    return index.unit(ref.device).port(ref.port).plug.connector
+    return index.placed(ref.device).port(ref.port).plug.connector

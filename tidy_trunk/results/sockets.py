@@ -23,18 +23,18 @@ class SocketsOut(Out):
 
     @classmethod
     def of_job(cls, index: PlanIndex) -> "list[SocketsOut]":
-        return [_sockets(index, unit) for unit in index.units()]
+        return [_sockets(index, placed) for placed in index.placed_devices()]
 
 
-def _sockets(index: PlanIndex, unit: PlacedDevice) -> SocketsOut:
+def _sockets(index: PlanIndex, placed: PlacedDevice) -> SocketsOut:
     def out(port: Port) -> SocketOut:
-        ref = PortRef(unit.device.id, port.id)
+        ref = PortRef(placed.device.id, port.id)
         is_free = not index.arriving.get(ref) and not index.leaving.get(ref)
         return SocketOut(port=port.id, label=port.label, is_free=is_free)
 
     return SocketsOut(
-        device=unit.device.id,
-        label=unit.label,
-        outputs=[out(port) for port in unit.device_class.outputs if port.plug.connector != INSIDE],
-        inputs=[out(port) for port in unit.device_class.inputs if port.plug.connector != INSIDE],
+        device=placed.device.id,
+        label=placed.label,
+        outputs=[out(port) for port in placed.device_class.outputs if port.plug.connector != INSIDE],
+        inputs=[out(port) for port in placed.device_class.inputs if port.plug.connector != INSIDE],
     )

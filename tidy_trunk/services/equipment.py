@@ -214,8 +214,8 @@ class EquipmentService:
         for track in before.report.tracks:
             after = report.track(track.trace.id)
             if after is not None and not (track.is_silent and after.is_silent):
-                unit = before.index.unit(track.trace.device)
-                found.append(TrackMoved(unit.bus_label(track.trace.bus), track.sound, after.sound))
+                placed = before.index.placed(track.trace.device)
+                found.append(TrackMoved(placed.bus_label(track.trace.bus), track.sound, after.sound))
         return found
 
     def keep(self, job_id: UUID, class_id: str) -> OwnClass:

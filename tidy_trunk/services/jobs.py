@@ -265,8 +265,8 @@ class JobService:
         index = PlanIndex(plan)
         ends = []
         for ref in (sending, receiving):
-            unit = index.unit(ref.device)
-            ends.append(DeviceMatch(unit, tuple(split_words(unit.port(ref.port).label))))
+            placed = index.placed(ref.device)
+            ends.append(DeviceMatch(placed, tuple(split_words(placed.port(ref.port).label))))
         try:
             return LineAnswer(tuple(joined(plan, ends[:1], ends[1:], length_m)), (), "")
         except NotUnderstoodError as error:
@@ -277,8 +277,8 @@ class JobService:
         plan = self._with_run(job_id, run_id)
         run = plan.runs[run_id]
         index = PlanIndex(plan)
-        output = index.unit(run.sending.device).output(run.sending.port)
-        port = index.unit(run.receiving.device).input(run.receiving.port)
+        output = index.placed(run.sending.device).output(run.sending.port)
+        port = index.placed(run.receiving.device).input(run.receiving.port)
         two_way = next((part for part in run.parts if part.branch), None)
         joins = find_cable_chains(
             output,

@@ -279,7 +279,7 @@ def _planned(plan: Plan) -> list[str]:
 
 def _names(report: Report) -> Mapping[str, str]:
     index = report.index
-    return {track.trace.id: index.unit(track.trace.device).bus_label(track.trace.bus) for track in report.tracks}
+    return {track.trace.id: index.placed(track.trace.device).bus_label(track.trace.bus) for track in report.tracks}
 
 
 def logged_devices(report: Report) -> list[LoggedDeviceOut]:
@@ -289,8 +289,8 @@ def logged_devices(report: Report) -> list[LoggedDeviceOut]:
         for stage in upstream_of(track.trace.stage):
             shows.setdefault(stage.device, track.trace.id)
     return [
-        LoggedDeviceOut(id=unit.device.id, label=unit.label, track=shows.get(unit.device.id, ""))
-        for unit in report.index.units()
+        LoggedDeviceOut(id=placed.device.id, label=placed.label, track=shows.get(placed.device.id, ""))
+        for placed in report.index.placed_devices()
     ]
 
 
@@ -299,16 +299,16 @@ def logged_tracks(report: Report) -> list[LoggedTrackOut]:
     index, found = report.index, []
     recorded = [track for track in report.tracks if track.trace.stage.feeds]
     for track in recorded:
-        device, unit = track.trace.device, index.unit(track.trace.device)
+        device, placed = track.trace.device, index.placed(track.trace.device)
         mine = [other for other in recorded if other.trace.device == device]
         first = next((other for other in mine if other is not track and is_safety(track, other)), None)
         role = index.role_of(device, track.trace.bus)
-        beside = unit.bus(first.trace.bus).label if first is not None else ""
+        beside = placed.bus(first.trace.bus).label if first is not None else ""
         found.append(
             LoggedTrackOut(
                 id=track.trace.id,
-                device=unit.label,
-                track=unit.bus(track.trace.bus).label,
+                device=placed.label,
+                track=placed.bus(track.trace.bus).label,
                 sources=[index.plan.sources[source].label for source in track.sources],
                 edit=ONE_OF_TWO.format(beside) if beside else EDIT_WORDS[role],
                 level_dbfs=track.sound.average if not track.is_silent else None,

@@ -78,8 +78,8 @@ def _mark(now: Report, then: Report, mark: RehearsalMark) -> LevelMarkOut:
 
 def _where(report: Report, track_id: str) -> str:
     track = report.known_track(track_id).trace
-    unit = report.index.unit(track.device)
-    return f"{unit.label} {unit.bus(track.bus).label}"
+    placed = report.index.placed(track.device)
+    return f"{placed.label} {placed.bus(track.bus).label}"
 
 
 def _who(report: Report, track_id: str) -> str:

@@ -141,4 +141,4 @@ def _asked_of(test: GearTest) -> dict[str, Any]:
 
 def _words(report: Report, track_id: str) -> str:
     device, _, bus = track_id.partition(".")
-    return report.index.unit(device).bus_label(bus)
+    return report.index.placed(device).bus_label(bus)

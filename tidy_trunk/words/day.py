@@ -43,7 +43,7 @@ def task_words(index: PlanIndex, task: DayTask) -> TaskWords:
 
 
 def _label(index: PlanIndex, device: str) -> str:
-    return index.unit(device).label
+    return index.placed(device).label
 
 
 def _what(index: PlanIndex, task: DayTask) -> str:
@@ -69,7 +69,7 @@ def _what(index: PlanIndex, task: DayTask) -> str:
 
 
 def _has_card(index: PlanIndex, device: str) -> bool:
-    return index.unit(device).device_class.traits.media != "internal"
+    return index.placed(device).device_class.traits.media != "internal"
 
 
 def _why(index: PlanIndex, task: DayTask) -> str:
@@ -188,7 +188,9 @@ def _runs_through(index: PlanIndex, item: Unkept, device: str) -> str:
     """What goes on while a camera starts a new clip: a recorder, where there is one."""
     fed = {run.receiving.device for run in index.plan.runs.values()}
     recorders = [
-        unit.label for unit in index.units() if unit.device_class.kind is Kind.RECORDER and unit.device.id in fed
+        placed.label
+        for placed in index.placed_devices()
+        if placed.device_class.kind is Kind.RECORDER and placed.device.id in fed
     ]
     again = f"start {device} again at {at(item.at_min)}"
     return f"let {recorders[0]} run through and {again}" if recorders else f"{again}, and record on a second device too"

@@ -76,33 +76,33 @@ class _States:
     def _device(self, key: str, item: Difference) -> str:
         if item.now is None and not item.what:
             return f"{item.was.label} is gone"
-        unit = self.second.unit(key)
+        placed = self.second.placed(key)
         if item.was is None and not item.what:
-            return f"{unit.label} is new: {unit.device_class.label}"
+            return f"{placed.label} is new: {placed.device_class.label}"
         kind, _, name = item.what.partition(".")
         match kind:
             case "label":
                 return f"{item.was} is called {item.now}"
             case "class_id":
-                was = self.first.unit(key).device_class.label
-                return f"{unit.label} is of class {unit.device_class.label}, was {was}"
+                was = self.first.placed(key).device_class.label
+                return f"{placed.label} is of class {placed.device_class.label}, was {was}"
             case "settings":
-                control = controls_of(unit.device_class)[name]
-                port = f" {where}" if (where := unit.where_label(control.port)) else ""
+                control = controls_of(placed.device_class)[name]
+                port = f" {where}" if (where := placed.where_label(control.port)) else ""
                 then, here = (control.words(control.default if x is None else x) for x in (item.was, item.now))
                 label = "cell" if control.id == CELL_KEY else control.label
-                return f"{unit.label}{port}: {label} {here}, was {then}"
+                return f"{placed.label}{port}: {label} {here}, was {then}"
             case "fed":
-                now, was = (", ".join(map(unit.place_label, places)) or "nothing" for places in (item.now, item.was))
-                return f"{unit.label}: {unit.place_label(name)} from {now}, was from {was}"
+                now, was = (", ".join(map(placed.place_label, places)) or "nothing" for places in (item.now, item.was))
+                return f"{placed.label}: {placed.place_label(name)} from {now}, was from {was}"
             case "roles":
-                return f"{unit.bus_label(name)} is for {item.now}, was for {item.was}"
+                return f"{placed.bus_label(name)} is for {item.now}, was for {item.was}"
             case "jam":
-                return f"{unit.label} is jammed {_jam(self.second, item.now)}, was {_jam(self.first, item.was)}"
+                return f"{placed.label} is jammed {_jam(self.second, item.now)}, was {_jam(self.first, item.was)}"
             case "place":
-                return f"{unit.label} stands at {item.now or 'the cart'}, was at {item.was or 'the cart'}"
-        named = next(named for named in figures_of(unit.device_class) if named.path == name)
-        return f"{unit.label} {named.label}: {_plain(named.figure.value)} {named.unit}, {named.figure.provenance}"
+                return f"{placed.label} stands at {item.now or 'the cart'}, was at {item.was or 'the cart'}"
+        named = next(named for named in figures_of(placed.device_class) if named.path == name)
+        return f"{placed.label} {named.label}: {_plain(named.figure.value)} {named.unit}, {named.figure.provenance}"
 
     def _run(self, key: str, item: Difference) -> str:
         if item.now is None and not item.what:
@@ -157,7 +157,7 @@ def _plain(value: float | str) -> str:
 
 
 def _jam(index: PlanIndex, jam: Jam | None) -> str:
-    return "not at all" if jam is None else f"from {index.unit(jam.giver).label} at {times_words(jam.at_min)}"
+    return "not at all" if jam is None else f"from {index.placed(jam.giver).label} at {times_words(jam.at_min)}"
 
 
 def _parts(index: PlanIndex, parts: Sequence[Part]) -> str:

@@ -143,7 +143,7 @@ def probe_words(probe: Probe, index: PlanIndex) -> str:
 def short_probe_words(probe: Probe, index: PlanIndex) -> str:
     """Beside the name of the device or cable; part of the whole words."""
     if probe.code == "settings":
-        return index.unit(probe.device).where_label(probe.port) if probe.port else "switches"
+        return index.placed(probe.device).where_label(probe.port) if probe.port else "switches"
     return _SHORT[probe.code]
 
 
@@ -151,14 +151,14 @@ def fault_words(fault: HiddenFault, index: PlanIndex) -> str:
     """What is wrong, where. index: of the rig as planned."""
     names = {"device": _device(index, fault.device), "cable": _cable(index, fault.run)}
     if fault.control:
-        unit = index.unit(fault.device)
-        control = find_control(unit.device_class, fault.control)
+        placed = index.placed(fault.device)
+        control = find_control(placed.device_class, fault.control)
         edit = fault.edits[0]
         names |= {
             "control": control.label,
             "place": _place(index, fault.device, control.port),
             "value": control.words(edit.value),  # type: ignore[attr-defined]
-            "planned": control.words(unit.device.settings.get(control.id, control.default)),
+            "planned": control.words(placed.device.settings.get(control.id, control.default)),
         }
     for edit in fault.edits:
         match edit:
@@ -167,9 +167,9 @@ def fault_words(fault: HiddenFault, index: PlanIndex) -> str:
             case MoveRun(sending=PortRef() as output):
                 names["output"] = index.port_label(output)
             case FeedOutput(device=device, channel=channel, bus=bus):
-                planned = index.unit(device).fed_bus(channel)
-                names["mix"] = index.unit(device).bus_label(bus)
-                names["planned_mix"] = "nothing" if planned is None else index.unit(device).bus_label(planned.id)
+                planned = index.placed(device).fed_bus(channel)
+                names["mix"] = index.placed(device).bus_label(bus)
+                names["planned_mix"] = "nothing" if planned is None else index.placed(device).bus_label(planned.id)
             case _:
                 pass
     told = _FAULTS[fault.code].format(**names)
@@ -185,14 +185,14 @@ def answer_words(drill: Drill, truth: str) -> str:
 
 
 def _device(index: PlanIndex, device: str) -> str:
-    return index.unit(device).label if device else ""
+    return index.placed(device).label if device else ""
 
 
 def _place(index: PlanIndex, device: str, port: str) -> str:
     if not device:
         return ""
-    unit = index.unit(device)
-    return f"{unit.label} {unit.where_label(port)}" if port else unit.label
+    placed = index.placed(device)
+    return f"{placed.label} {placed.where_label(port)}" if port else placed.label
 
 
 def _cable(index: PlanIndex, run: str) -> str:

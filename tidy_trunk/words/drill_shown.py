@@ -105,8 +105,8 @@ def _lines(faulty: FaultyRig, probe: Probe) -> list[str]:
                 for name in faulty.heard_names(probe.device)
             ]
         case "clap":
-            recording = [unit for unit in faulty.rig.chain if records(unit)]
-            return [f"{unit.label}: {_TOGETHER[faulty.together(unit.device.id)]}" for unit in recording]
+            recording = [placed for placed in faulty.rig.chain if records(placed)]
+            return [f"{placed.label}: {_TOGETHER[faulty.together(placed.device.id)]}" for placed in recording]
         case _:
             return ["It is gone." if faulty.observe(probe)[0] else "No change."]
 
@@ -114,10 +114,10 @@ def _lines(faulty: FaultyRig, probe: Probe) -> list[str]:
 def recorded_words(faulty: FaultyRig) -> list[str]:
     """What would be wrong with the recordings, device by device."""
     index, lines = faulty.index, list[str]()
-    for unit in (unit for unit in faulty.rig.chain if records(unit)):
-        device = unit.device.id
+    for placed in (placed for placed in faulty.rig.chain if records(placed)):
+        device = placed.device.id
         if not faulty.is_rolling(device):
-            lines.append(f"{unit.label}: {_HEARD[Impression.NOTHING]}.")
+            lines.append(f"{placed.label}: {_HEARD[Impression.NOTHING]}.")
             continue
         heard: dict[str, list[str]] = {}
         for name in faulty.heard_names(device):
@@ -125,7 +125,7 @@ def recorded_words(faulty: FaultyRig) -> list[str]:
                 heard.setdefault(words, []).append(_track(index, name))
         lines += [f"{listed(tracks)}: {words}." for words, tracks in heard.items()]
         if (together := faulty.together(device)) is not Together.AS_PLANNED:
-            lines.append(f"{unit.label}: {_TOGETHER[together]}.")
+            lines.append(f"{placed.label}: {_TOGETHER[together]}.")
     return lines
 
 
@@ -149,14 +149,14 @@ def sound_names(faulty: FaultyRig, probe: Probe) -> list[str]:
 
 def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:
     rig = FaultyRig(faulty.rig)
-    now, planned = faulty.index.unit(probe.device), rig.index.unit(probe.device)
+    now, planned = faulty.index.placed(probe.device), rig.index.placed(probe.device)
     for control in faulty.rig.controls(probe.device, probe.port):
         if now.acts(control):
             yield _control(now, planned, control)
     if probe.port:
         gives, then = (
-            ", ".join(unit.bus_label(bus.id) for bus in one.gives(probe.device, probe.port))
-            for unit, one in ((now, faulty), (planned, rig))
+            ", ".join(placed.bus_label(bus.id) for bus in one.gives(probe.device, probe.port))
+            for placed, one in ((now, faulty), (planned, rig))
         )
         if then and len(now.device_class.buses) > 1:
             yield Shown(text=f"gives: {gives} (planned {then})")
@@ -173,9 +173,9 @@ def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:
         yield Shown(text=f"timecode: {comes} (planned {came})")
 
 
-def _control(unit: PlacedDevice, planned: PlacedDevice, control: Control) -> Shown:
+def _control(placed: PlacedDevice, planned: PlacedDevice, control: Control) -> Shown:
     """Beside what the settings sheet says."""
-    stands = unit.device.settings.get(control.id, control.default)
+    stands = placed.device.settings.get(control.id, control.default)
     text = f"{control.label}: {control.words(stands)}"
     if planned.acts(control):
         text += f" (planned {control.words(planned.device.settings.get(control.id, control.default))})"
@@ -197,7 +197,7 @@ def _control(unit: PlacedDevice, planned: PlacedDevice, control: Control) -> Sho
 
 def _comes_by(faulty: FaultyRig, device: str) -> str:
     gets, giver = faulty.timecode_from(device)
-    return _COMES_BY[gets].format(giver=faulty.index.unit(giver).label if giver else "")
+    return _COMES_BY[gets].format(giver=faulty.index.placed(giver).label if giver else "")
 
 
 def _plugs(faulty: FaultyRig, run_id: str) -> Iterator[Shown]:
@@ -239,4 +239,4 @@ def _tone_line(faulty: FaultyRig, track: TrackLevel) -> str:
 
 def _track(index: PlanIndex, track_id: str) -> str:
     device, _, bus = track_id.partition(".")
-    return index.unit(device).bus_label(bus)
+    return index.placed(device).bus_label(bus)

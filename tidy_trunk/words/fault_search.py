@@ -120,6 +120,6 @@ def trial_words(test: FaultTest, suspects: Mapping[str, Suspect], index: PlanInd
 
 def _names(device: str, run: str, index: PlanIndex) -> dict[str, str]:
     return {
-        "device": index.unit(device).label if device else "",
+        "device": index.placed(device).label if device else "",
         "cable": f"cable {index.plan.runs[run].number}" if run else "",
     }

@@ -47,21 +47,21 @@ def gear_test_words(test: GearTest, index: PlanIndex) -> GearTestWords:
 def _read_at(test: GearTest, index: PlanIndex) -> str:
     """The track that is read, with its device where that is another one."""
     device, _, bus = test.track.partition(".")
-    unit = index.unit(device)
-    return unit.place_label(bus) if device == test.device else unit.bus_label(bus)
+    placed = index.placed(device)
+    return placed.place_label(bus) if device == test.device else placed.bus_label(bus)
 
 
 def _send(test: GearTest, index: PlanIndex) -> str:
-    return f"Send 1 kHz at {plain(index.tone_dbfs(test.sender))} dBFS from {index.unit(test.sender).label}."
+    return f"Send 1 kHz at {plain(index.tone_dbfs(test.sender))} dBFS from {index.placed(test.sender).label}."
 
 
 def _socket(test: GearTest, index: PlanIndex) -> str:
-    return index.unit(test.device).port(test.at).label
+    return index.placed(test.device).port(test.at).label
 
 
 def _unplug(test: GearTest, index: PlanIndex) -> str:
-    unit = index.unit(test.device)
-    if lets_own_microphones_in(unit, unit.input(test.at)):
+    placed = index.placed(test.device)
+    if lets_own_microphones_in(placed, placed.input(test.at)):
         return (
             f"Put a shorted plug into {_socket(test, index)} (empty, the device hears by its own microphones), "
             "automatic level off"
@@ -72,7 +72,7 @@ def _unplug(test: GearTest, index: PlanIndex) -> str:
 def _knob_label(test: GearTest, index: PlanIndex) -> str:
     """As it is named beside its device."""
     label = test.knob.label if test.knob is not None else ""
-    return begun(label.removeprefix(f"{index.unit(test.device).label} "))
+    return begun(label.removeprefix(f"{index.placed(test.device).label} "))
 
 
 def _lowest(test: GearTest, index: PlanIndex) -> GearTestWords:
@@ -103,23 +103,23 @@ def _attenuator(test: GearTest, index: PlanIndex) -> GearTestWords:
 
 
 def _legs(test: GearTest, index: PlanIndex) -> GearTestWords:
-    unit, other = index.unit(test.device), test.other.partition(".")[2]
+    placed, other = index.placed(test.device), test.other.partition(".")[2]
     left, right = (index.plan.runs[run].number for run in test.runs)
-    first = unit.place_label(test.track.partition(".")[2])
+    first = placed.place_label(test.track.partition(".")[2])
     return GearTestWords(
         f"Cables {left} and {right}: which leg is which",
         "Colours and marks on splitters mislead.",
         (
             _send(test, index),
             f"Pull the leg of cable {right}, marked right; leave that of cable {left}, marked left.",
-            f"Look at the meters, or record five seconds of {listed([first, unit.place_label(other)])} in one file.",
+            f"Look at the meters, or record five seconds of {listed([first, placed.place_label(other)])} in one file.",
         ),
-        GearQuestion("Which one still shows the tone?", begun(first), begun(unit.place_label(other))),
+        GearQuestion("Which one still shows the tone?", begun(first), begun(placed.place_label(other))),
     )
 
 
 def _bleed(test: GearTest, index: PlanIndex) -> GearTestWords:
-    unit, other = index.unit(test.device), test.other.partition(".")[2]
+    placed, other = index.placed(test.device), test.other.partition(".")[2]
     right = index.plan.runs[test.runs[1]].number
     return GearTestWords(
         f"{begun(_socket(test, index))}: bleed between its sides",
@@ -127,7 +127,7 @@ def _bleed(test: GearTest, index: PlanIndex) -> GearTestWords:
         (
             _send(test, index),
             f"Pull the leg of cable {right}.",
-            f"Record five seconds of {listed([_read_at(test, index), unit.place_label(other)])} in one file.",
+            f"Record five seconds of {listed([_read_at(test, index), placed.place_label(other)])} in one file.",
         ),
         value="Other side lower by, dB",
     )

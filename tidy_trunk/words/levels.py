@@ -56,7 +56,7 @@ def safety_words(index: PlanIndex, safety: Safety) -> str:
         guards = f"takes {safety.rise_db:.0f} dB above the expected peaks"
     order = list(index.plan.devices)
     shared = sorted((name for kind, name in safety.shared if kind == "device"), key=order.index)
-    names = " or ".join(index.unit(device).label for device in shared)
+    names = " or ".join(index.placed(device).label for device in shared)
     return f"{guards}; lost too if {names} fails" if names else f"{guards}; no single device takes out both"
 
 

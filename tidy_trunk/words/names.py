@@ -108,7 +108,7 @@ def error_words(meter: MeterError) -> str:
 def track_words(plan: Plan, track: str) -> str:
     """A track as it is named in sentences; its id where its device is gone."""
     device, _, bus = track.partition(".")
-    return PlanIndex(plan).unit(device).bus_label(bus) if device in plan.devices else track
+    return PlanIndex(plan).placed(device).bus_label(bus) if device in plan.devices else track
 
 
 def drift_words(ppm: float) -> str:

@@ -391,7 +391,7 @@ def _tracks(rig: Rig) -> str:
     mixes = "and a mix" if found.mixed and found.apart else "one mix" if found.mixed else ""
     apart = f"{found.apart}" if found.apart else ""
     told = ", ".join(filter(None, (apart, mixes)))
-    left = f"no {listed([index.unit(name).label for name in found.left_out])}" if found.left_out else ""
+    left = f"no {listed([index.placed(name).label for name in found.left_out])}" if found.left_out else ""
     return ", ".join(filter(None, (told, left)))
 
 
@@ -403,7 +403,7 @@ def _failing(rig: Rig) -> str:
         return "the other still has it"
     recorders = [name for name in found.shared if name in found.pressed]
     if recorders:
-        names = listed([index.unit(name).label for name in recorders])
+        names = listed([index.placed(name).label for name in recorders])
         return f"the other still has it; without power at {names} both stop"
     return "the other still has it, as long as the radio holds"
 
@@ -431,8 +431,8 @@ def _headroom(rig: Rig) -> str:
 
 def _listening(rig: Rig) -> str:
     found, index = rig.figures, rig.built.report.index
-    heard = listed([index.unit(name).label for name in found.heard]) if found.heard else ""
-    unheard = listed([index.unit(name).label for name in found.unheard]) if found.unheard else ""
+    heard = listed([index.placed(name).label for name in found.heard]) if found.heard else ""
+    unheard = listed([index.placed(name).label for name in found.unheard]) if found.unheard else ""
     if not heard:
         return f"nothing live at {unheard}: record a test and play it back"
     return f"{heard}; {unheard} by a test recording" if unheard else heard
@@ -440,10 +440,10 @@ def _listening(rig: Rig) -> str:
 
 def _setting(rig: Rig) -> str:
     found, index = rig.figures, rig.built.report.index
-    pressed = listed([index.unit(name).label for name in found.pressed]) if found.pressed else "nothing"
+    pressed = listed([index.placed(name).label for name in found.pressed]) if found.pressed else "nothing"
     told = [many(found.settings, "setting"), f"record on {pressed}"]
     told += (
-        [f"automatic level off at {listed([index.unit(name).label for name in found.automatic_off])}"]
+        [f"automatic level off at {listed([index.placed(name).label for name in found.automatic_off])}"]
         if found.automatic_off
         else []
     )

@@ -15,36 +15,36 @@ def heard_by_words(plan: Plan, device: str) -> str:
     return f"{label} at {distance_m:g} m{more}{cell}"
 
 
-def input_words(unit: PlacedDevice, port: InputPort) -> str:
+def input_words(placed: PlacedDevice, port: InputPort) -> str:
     """Port, mode, power and gain: `in 1 · mic · 48 V · +38 dB`."""
-    mode = unit.input_mode(port)
+    mode = placed.input_mode(port)
     words = [port.label]
     if len(port.modes) > 1:
         words.append(mode.label)
-    if unit.supplies(port):
-        words.append("48 V" if "P48" in unit.supplies(port) else "plug-in")
+    if placed.supplies(port):
+        words.append("48 V" if "P48" in placed.supplies(port) else "plug-in")
     if mode.gain is not None:
-        words.append(_knob_words(mode.gain, unit.gain_mark_db(port, mode)))
-    if unit.pad_db(port):
-        words.append(f"attenuator −{unit.pad_db(port):g}")
-    if unit.automatic_level_on(port):
+        words.append(_knob_words(mode.gain, placed.gain_mark_db(port, mode)))
+    if placed.pad_db(port):
+        words.append(f"attenuator −{placed.pad_db(port):g}")
+    if placed.automatic_level_on(port):
         words.append("automatic")
     return " · ".join(dict.fromkeys(words))
 
 
-def track_words(unit: PlacedDevice, bus: Bus) -> str:
+def track_words(placed: PlacedDevice, bus: Bus) -> str:
     """The knobs that a track has for itself: `+12 dB · automatic`; "" where it has none."""
-    words = [] if bus.gain is None else [_knob_words(bus.gain, unit.bus_gain_mark_db(bus))]
-    return " · ".join([*words, "automatic"] if unit.automatic_level_on(bus) else words)
+    words = [] if bus.gain is None else [_knob_words(bus.gain, placed.bus_gain_mark_db(bus))]
+    return " · ".join([*words, "automatic"] if placed.automatic_level_on(bus) else words)
 
 
-def output_words(unit: PlacedDevice, port: OutputPort) -> str:
-    mode = unit.output_mode(port)
+def output_words(placed: PlacedDevice, port: OutputPort) -> str:
+    mode = placed.output_mode(port)
     words = [port.label]
     if len(port.modes) > 1:
         words.append(mode.label)
     if mode.trim is not None:
-        words.append(_knob_words(mode.trim, unit.trim_mark_db(port, mode)))
+        words.append(_knob_words(mode.trim, placed.trim_mark_db(port, mode)))
     return " · ".join(words)
 
 

@@ -53,7 +53,7 @@ def playback_words(index: PlanIndex, ways: Sequence[PlaybackPath]) -> list[str]:
     for way in ways:
         output = index.port_label(way.output)
         if way.listener:
-            found.append(f"{output} to {index.unit(way.listener).label}, run {index.plan.runs[way.run].number}")
+            found.append(f"{output} to {index.placed(way.listener).label}, run {index.plan.runs[way.run].number}")
         else:
             found.append(f"No speaker and no headphones are in the plan. Free for them: {output}")
     return found
@@ -63,7 +63,7 @@ def stream_words(index: PlanIndex, feeds: Sequence[StreamFeed]) -> list[str]:
     """What is heard on each side of what goes out live."""
     found = []
     for feed in feeds:
-        unit = index.unit(feed.device)
+        placed = index.placed(feed.device)
         names = [index.plan.sources[source].label for source in feed.sources]
         what = (
             f"{listed(names)}, average {whole(feed.average_dbfs)} dBFS"
@@ -71,5 +71,5 @@ def stream_words(index: PlanIndex, feeds: Sequence[StreamFeed]) -> list[str]:
             else "nothing"
         )
         beside = f", {beside_target(feed.miss_db)}" if feed.miss_db and round(feed.miss_db) else ""
-        found.append(f"{unit.label} {unit.bus(feed.bus).label}: {what}{beside}")
+        found.append(f"{placed.label} {placed.bus(feed.bus).label}: {what}{beside}")
     return found

@@ -26,17 +26,17 @@ class Spot:
         self.index, self.item = index, item
 
     @property
-    def unit(self) -> PlacedDevice:
-        return self.index.unit(self.item.device)
+    def placed(self) -> PlacedDevice:
+        return self.index.placed(self.item.device)
 
     def run(self, run_id: str) -> Run:
         return self.index.plan.runs[run_id]
 
     def port(self, port_id: str) -> str:
-        return begun(self.unit.where_label(port_id))
+        return begun(self.placed.where_label(port_id))
 
     def names(self, device_ids: tuple[str, ...]) -> str:
-        return ", ".join(self.index.unit(device).label for device in device_ids)
+        return ", ".join(self.index.placed(device).label for device in device_ids)
 
 
 WalkLine = tuple[str, str]
@@ -46,7 +46,7 @@ _LINES: Final[dict[str, Callable[..., WalkLine]]] = {}
 def walk_words(item: WalkItem, index: PlanIndex) -> WalkWords:
     """An item in words. `index`: of the plan that is walked along."""
     headings = {TIMECODE: "Timecode", LAST: "At the end", ROUND: "From device to device"}
-    heading = headings.get(item.group) or index.unit(item.group).label
+    heading = headings.get(item.group) or index.placed(item.group).label
     return WalkWords(heading, *_LINES[item.what](Spot(index, item), **item.facts))
 
 
@@ -58,7 +58,7 @@ def _line(function: Callable[..., WalkLine]) -> Callable[..., WalkLine]:
 @_line
 def _power(at: Spot, *, lasts: bool) -> WalkLine:
     return (
-        f"Powered by {at.unit.power}{'' if lasts else ', with enough for the next hours'}.",
+        f"Powered by {at.placed.power}{'' if lasts else ', with enough for the next hours'}.",
         "What runs out ends the take.",
     )
 
@@ -71,7 +71,7 @@ def _cell(at: Spot) -> WalkLine:
 @_line
 def _rate(at: Spot) -> WalkLine:
     return (
-        f"Set to {(at.unit.sample_rate_hz or 0) / 1000:g} kHz.",
+        f"Set to {(at.placed.sample_rate_hz or 0) / 1000:g} kHz.",
         "Another rate plays at another speed, or is refused.",
     )
 
@@ -93,7 +93,7 @@ def _rolling(at: Spot) -> WalkLine:
 
 @_line
 def _frequency(at: Spot, *, port: str) -> WalkLine:
-    mhz = at.unit.frequency_mhz(at.unit.port(port)) or 0.0
+    mhz = at.placed.frequency_mhz(at.placed.port(port)) or 0.0
     return f"{at.port(port)}: {mhz:.3f} MHz.", "Both ends alike, and legal where you stand: ask the regulator."
 
 
@@ -104,7 +104,7 @@ def _rolls_first(at: Spot, *, port: str) -> WalkLine:
 
 @_line
 def _armed(at: Spot, *, buses: tuple[str, ...]) -> WalkLine:
-    names = ", ".join(at.unit.place_label(bus).removeprefix("track ") for bus in buses)
+    names = ", ".join(at.placed.place_label(bus).removeprefix("track ") for bus in buses)
     return (
         f"Armed: {'track' if len(buses) == 1 else 'tracks'} {names}.",
         "A track that is not armed is empty, whatever its meter shows.",
@@ -113,7 +113,7 @@ def _armed(at: Spot, *, buses: tuple[str, ...]) -> WalkLine:
 
 @_line
 def _tone(at: Spot, *, bus: str, shows_dbfs: float, sent_dbfs: float, is_done: bool) -> WalkLine:
-    text = f"{begun(at.unit.place_label(bus))} shows {unsigned(shows_dbfs)} dBFS for tone at {unsigned(sent_dbfs)}."
+    text = f"{begun(at.placed.place_label(bus))} shows {unsigned(shows_dbfs)} dBFS for tone at {unsigned(sent_dbfs)}."
     return text, "" if is_done else "Not lined up yet: read the meter and write it down."
 
 
@@ -124,20 +124,20 @@ def _listen(at: Spot) -> WalkLine:
 
 @_line
 def _timecode_track(at: Spot, *, giver: str, bus: str) -> WalkLine:
-    text = f"{at.unit.label}: {at.unit.place_label(bus)} moves with {at.names((giver,))}."
+    text = f"{at.placed.label}: {at.placed.place_label(bus)} moves with {at.names((giver,))}."
     return text, "It is loud and shrill: not on headphones."
 
 
 @_line
 def _timecode_rate(at: Spot, *, rate: FrameRate, records_run: bool) -> WalkLine:
-    return f"{at.unit.label}: timecode at {name_of(rate)}, {'record run' if records_run else 'free run'}.", ""
+    return f"{at.placed.label}: timecode at {name_of(rate)}, {'record run' if records_run else 'free run'}.", ""
 
 
 @_line
 def _timecode_label(at: Spot, *, giver: str, jams_min: tuple[int, ...], forgets: bool) -> WalkLine:
     when = f", jammed at {times_words(jams_min)}" if jams_min else ""
     why = "It forgets when it is switched off: jam it after every battery." if forgets else ""
-    return f"{at.unit.label} and {at.names((giver,))} show the same label{when}.", why
+    return f"{at.placed.label} and {at.names((giver,))} show the same label{when}.", why
 
 
 @_line
@@ -159,7 +159,7 @@ def _phantom(at: Spot, *, port: str, is_on: bool) -> WalkLine:
 
 @_line
 def _settings(at: Spot, *, port: str, controls: tuple[Control, ...]) -> WalkLine:
-    stands = at.unit.device.settings
+    stands = at.placed.device.settings
     words = [f"{control.label} {control.words(stands.get(control.id, control.default))}" for control in controls]
     return f"{at.port(port)}: {', '.join(words)}.", ""
 
@@ -173,7 +173,7 @@ def _cable(at: Spot, *, run: str, has_pad: bool, alike: str) -> WalkLine:
     if has_pad:
         why = "Its attenuator goes to the receiving end, and it looks like the plain cable."
     elif alike:
-        beside = begun(at.index.unit(cable.sending.device).input(alike).label)
+        beside = begun(at.index.placed(cable.sending.device).input(alike).label)
         why = f"{beside} beside it looks the same: plugged in there, the cable gives silence."
     return f"Cable {cable.number} from {at.index.port_label(cable.sending)}: {how}.", why
 
@@ -289,7 +289,7 @@ def _ports(at: Spot, items: tuple[WalkItem, ...]) -> str:
     """Sockets with their device: `Camera mic socket`."""
     return ", ".join(
         dict.fromkeys(
-            f"{at.index.unit(item.device).label} {at.index.unit(item.device).where_label(item.facts['port'])}"
+            f"{at.index.placed(item.device).label} {at.index.placed(item.device).where_label(item.facts['port'])}"
             for item in items
         )
     )
@@ -326,6 +326,6 @@ def _clap(at: Spot) -> WalkLine:
 def _hold(at: Spot, devices: tuple[str, ...]) -> WalkLine:
     if not devices:
         return "Hold or lock is on where a device has it.", "Knobs get knocked."
-    units = [at.index.unit(device) for device in devices]
-    named = ", ".join(f"{unit.label} ({unit.device_class.traits.hold})" for unit in units)
+    placed_devices = [at.index.placed(device) for device in devices]
+    named = ", ".join(f"{placed.label} ({placed.device_class.traits.hold})" for placed in placed_devices)
     return f"Hold or lock is on: {named}, and wherever else there is one.", "Knobs get knocked."

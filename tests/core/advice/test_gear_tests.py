@@ -145,7 +145,7 @@ def test_legs_that_are_marked_the_wrong_way_round_become_a_cable_of_ones_own():
 def test_bleed_is_what_the_other_side_hears_of_a_tone(recording, bleed_db, within_db):
     what, after, now = found(splitter(), GearTestKind.BLEED, "cam", recording=recording)
     assert (what.figure.value, what.figure.tolerance) == (bleed_db, within_db) and now.figure == what.figure
-    assert PlanIndex(after).unit("cam").input("mic").bleed_db.provenance is Provenance.MEASURED
+    assert PlanIndex(after).placed("cam").input("mic").bleed_db.provenance is Provenance.MEASURED
 
 
 def test_a_noise_is_told_from_all_else_that_makes_noise_on_the_way():
@@ -163,8 +163,8 @@ def test_a_noise_is_told_from_all_else_that_makes_noise_on_the_way():
 
 def test_noise_of_a_preamp_is_referred_back_to_the_socket():
     """EIN = noise in the file, taken back through full scale and gain. Source: the definition in [IEC60268-3]."""
-    unit = report_of(matched()).index.unit("cam")
-    mode = unit.input_mode(unit.input("mic"))
+    placed = report_of(matched()).index.placed("cam")
+    mode = placed.input_mode(placed.input("mic"))
     noise_dbfs = -112.0 - mode.full_scale_dbu.value + mode.gain.maximum_db
     louder = noise_dbfs + 3.0
     what, after, _ = found(matched(), GearTestKind.INPUT_NOISE, "cam", value=louder)

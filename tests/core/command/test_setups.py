@@ -290,7 +290,7 @@ def test_the_checklist_knows_the_knobs_of_a_track_and_an_output_that_is_dead_at_
 
 def test_one_knob_moves_both_inputs_of_a_recorder():
     plan = do(Plan(name="x"), "add two-input recorder as rec", "set rec in 1 gain 50")
-    unit = PlanIndex(plan).unit("rec")
-    second = unit.input("in2")
-    assert unit.gain_db(second, second.modes[0]) == 50
-    assert "in2.mic.gain_db" not in controls_of(unit.device_class)
+    placed = PlanIndex(plan).placed("rec")
+    second = placed.input("in2")
+    assert placed.gain_db(second, second.modes[0]) == 50
+    assert "in2.mic.gain_db" not in controls_of(placed.device_class)

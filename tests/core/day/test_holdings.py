@@ -20,7 +20,7 @@ from tidy_trunk.core.plan import (
 
 
 def placed(class_id, *edits):
-    return PlanIndex(apply_edits(made(device(class_id, "it")), edits)).unit("it")
+    return PlanIndex(apply_edits(made(device(class_id, "it")), edits)).placed("it")
 
 
 def figure(path, value):
@@ -48,11 +48,11 @@ def test_batteries_in_the_cold(celsius, share):
 
 
 def test_the_battery_that_would_last():
-    unit = placed("mirrorless-mic")
-    wanted = battery_needed_wh(unit, 120)
+    mirrorless = placed("mirrorless-mic")
+    wanted = battery_needed_wh(mirrorless, 120)
     assert battery(placed("mirrorless-mic", figure("traits.battery_wh", wanted))).usual_min > 120
     bigger = SetFigure(
-        device="it", path="traits.battery_wh", figure=replace(unit.device_class.traits.battery_wh, value=wanted)
+        device="it", path="traits.battery_wh", figure=replace(mirrorless.device_class.traits.battery_wh, value=wanted)
     )
     assert battery(placed("mirrorless-mic", bigger)).least_min == pytest.approx(120)
 

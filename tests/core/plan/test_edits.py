@@ -53,7 +53,7 @@ def test_a_class_of_ones_own():
     )
     own = plan.devices["bag"].class_id
     plan = made(AddDevice(class_id=own, id="other"), base=plan)
-    mode = PlanIndex(plan).unit("other").input("in1").modes[0]
+    mode = PlanIndex(plan).placed("other").input("in1").modes[0]
     assert mode.clip_dbu == figure
     assert plan.devices["other"].label == "My bag"
 
@@ -139,10 +139,10 @@ def my_recorder(**changes) -> DeviceClass:
 def test_a_class_of_ones_own_may_say_whatever_a_built_in_one_may():
     plan = made(SaveClass(device_class=my_recorder()), AddDevice(class_id="my-recorder", id="mine"), base=boom_in_bag())
     assert plan.devices["mine"].label == "My recorder"
-    assert PlanIndex(plan).unit("mine").input("in8").label == "in 8"
+    assert PlanIndex(plan).placed("mine").input("in8").label == "in 8"
     clips = Figure(-6.0, 1.0, Provenance.MEASURED, "USER")
     changed = made(SaveClass(device_class=with_figures(my_recorder(), {CLIP: clips})), base=plan)
-    assert PlanIndex(changed).unit("mine").input("in1").modes[0].clip_dbu.value == -6.0
+    assert PlanIndex(changed).placed("mine").input("in1").modes[0].clip_dbu.value == -6.0
 
 
 def test_a_class_described_anew_keeps_what_can_still_be_set():

@@ -220,7 +220,7 @@ def test_several_cameras_get_timecode_and_a_switcher_gets_the_mix():
     assert several[0].figures.sync is SyncMethod.TIMECODE
     live = find_rigs(read_brief("two handheld mics, desk, two cameras, live switcher, live", {}).brief, {}).rigs
     index = live[0].built.report.index
-    into = {index.unit(run.receiving.device).device_class.kind for run in index.plan.runs.values()}
+    into = {index.placed(run.receiving.device).device_class.kind for run in index.plan.runs.values()}
     assert Kind.SWITCHER in into
     assert live[0].figures.sync is SyncMethod.NONE
 

@@ -108,7 +108,7 @@ def read_device(job_id: UUID, device_id: ItemId, jobs: Jobs) -> DeviceDetailOut:
     evaluation = jobs.newest(job_id).evaluation
     if device_id not in evaluation.plan.devices:
         raise NotFoundError(f"the job has no device '{device_id}'")
-    return DeviceDetailOut.from_core(evaluation, evaluation.index.unit(device_id))
+    return DeviceDetailOut.from_core(evaluation, evaluation.index.placed(device_id))
 
 
 @router.get("/sockets")

@@ -54,7 +54,7 @@ class TimecodeDeviceOut(Out):
         alone, relative_drift, jam = timecode_device.alone, timecode_device.relative_drift, timecode_device.jam
         return cls(
             device=timecode_device.device,
-            label=index.unit(timecode_device.device).label,
+            label=index.placed(timecode_device.device).label,
             gets=timecode_device.gets,
             giver=_label(index, timecode_device.giver),
             giver_id=timecode_device.giver,
@@ -107,7 +107,7 @@ class ClockDayOut(Out):
         advised, index = jams_for(clocks, day.device), clocks.index
         return cls(
             device=day.device,
-            label=index.unit(day.device).label,
+            label=index.placed(day.device).label,
             free_runs=[
                 FreeRunOut(
                     begins_min=free_run.begins_min,
@@ -358,9 +358,9 @@ def _windows(windows: tuple[tuple[Window, bool], ...]) -> list[WindowOut]:
 
 
 def _label(index: PlanIndex, device: str) -> str:
-    return index.unit(device).label if device else ""
+    return index.placed(device).label if device else ""
 
 
 def _track(index: PlanIndex, track: str) -> str:
     device, _, bus = track.partition(".")
-    return index.unit(device).place_label(bus) if track else ""
+    return index.placed(device).place_label(bus) if track else ""

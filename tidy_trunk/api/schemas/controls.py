@@ -32,11 +32,11 @@ class ControlOut(Out):
     mark: float | None
 
     @classmethod
-    def from_core(cls, index: PlanIndex, unit: PlacedDevice, control: Control) -> "ControlOut":
-        value = unit.device.settings.get(control.id, control.default)
+    def from_core(cls, index: PlanIndex, placed: PlacedDevice, control: Control) -> "ControlOut":
+        value = placed.device.settings.get(control.id, control.default)
         return cls(
             id=control.id,
-            device=unit.device.id,
+            device=placed.device.id,
             port=control.port,
             label=control.label,
             kind=control.kind,
@@ -47,21 +47,21 @@ class ControlOut(Out):
             maximum=control.span.maximum_db if control.span else None,
             step=control.span.step_db if control.span else None,
             gives_db=round(control.span.gain_db(float(value)), 2) if control.span and control.span.law else None,
-            mark=_mark(index, unit, control, value),
+            mark=_mark(index, placed, control, value),
         )
 
 
-def _mark(index: PlanIndex, unit: PlacedDevice, control: Control, value: Setting) -> float | None:
-    law = index.plan.gain_laws.get(law_key(unit.device.class_id, control.id))
+def _mark(index: PlanIndex, placed: PlacedDevice, control: Control, value: Setting) -> float | None:
+    law = index.plan.gain_laws.get(law_key(placed.device.class_id, control.id))
     if law is None or law.scale is None or control.span is None:
         return None
     return round(law.scale.mark(float(value), control.span), 2)
 
 
-def port_controls(index: PlanIndex, unit: PlacedDevice, port_id: str) -> list[ControlOut]:
+def port_controls(index: PlanIndex, placed: PlacedDevice, port_id: str) -> list[ControlOut]:
     """The controls of one port that act as it is set now: of the knobs, those of its mode."""
     return [
-        ControlOut.from_core(index, unit, control)
-        for control in controls_of(unit.device_class).values()
-        if control.port == port_id and unit.acts(control)
+        ControlOut.from_core(index, placed, control)
+        for control in controls_of(placed.device_class).values()
+        if control.port == port_id and placed.acts(control)
     ]

@@ -58,12 +58,12 @@ class DeviceDetailOut(Out):
     facts: list[FactOut]
 
     @classmethod
-    def from_core(cls, evaluation: Evaluation, unit: PlacedDevice) -> "DeviceDetailOut":
-        device_class, own = unit.device_class, evaluation.plan.classes.get(unit.device.class_id)
+    def from_core(cls, evaluation: Evaluation, placed: PlacedDevice) -> "DeviceDetailOut":
+        device_class, own = placed.device_class, evaluation.plan.classes.get(placed.device.class_id)
         runs = evaluation.plan.runs.values()
 
         def port_out(port: Port) -> PortOut:
-            ref = (unit.device.id, port.id)
+            ref = (placed.device.id, port.id)
             return PortOut(
                 id=port.id,
                 label=port.label,
@@ -71,25 +71,25 @@ class DeviceDetailOut(Out):
                 plug=port.plug.words if port.plug.locks else f"{port.plug.words}, does not lock",
                 circuit=port.circuit,
                 takes_cable=port.plug.connector != INSIDE,
-                words=input_words(unit, port) if isinstance(port, InputPort) else output_words(unit, port),
+                words=input_words(placed, port) if isinstance(port, InputPort) else output_words(placed, port),
                 runs=[run.id for run in runs if ref in (run.sending, run.receiving)],
             )
 
         return cls(
-            id=unit.device.id,
-            label=unit.label,
-            class_id=unit.device.class_id,
+            id=placed.device.id,
+            label=placed.label,
+            class_id=placed.device.class_id,
             class_label=own.label if own else device_class.label,
             blurb=device_class.blurb,
             kind=device_class.kind,
             ports=[port_out(port) for port in device_class.ports],
             controls=[
-                ControlOut.from_core(evaluation.index, unit, control)
+                ControlOut.from_core(evaluation.index, placed, control)
                 for control in controls_of(device_class).values()
-                if unit.acts(control) or not control.port
+                if placed.acts(control) or not control.port
             ],
             routing=[
-                RoutingOut(bus=bus.id, label=bus.label, recorded=bus.recorded, inputs=list(unit.bus_inputs(bus)))
+                RoutingOut(bus=bus.id, label=bus.label, recorded=bus.recorded, inputs=list(placed.bus_inputs(bus)))
                 for bus in device_class.buses
             ],
             facts=[FactOut(name=name, words=words) for name, words in device_class.facts()],
@@ -101,7 +101,7 @@ class DeviceDetailOut(Out):
                     unit=named.unit,
                     tolerance_unit=named.tolerance_unit,
                     figure=FigureModel.from_core(named.figure),
-                    own=named.path in unit.device.figures,
+                    own=named.path in placed.device.figures,
                 )
                 for named in figures_of(device_class)
             ],

@@ -51,7 +51,7 @@ class GearTestOut(Out):
             id=test.id,
             kind=test.kind,
             device=test.device,
-            device_label=report.index.unit(test.device).label,
+            device_label=report.index.placed(test.device).label,
             title=words.title,
             why=words.why,
             does=list(words.does),

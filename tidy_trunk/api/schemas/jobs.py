@@ -296,23 +296,23 @@ def _devices(evaluation: Evaluation) -> list[DeviceOut]:
         if not track.trace.stage.feeds:
             continue  # a track with nothing plugged in is no row
         row = row_of(evaluation.report, track)
-        unit = evaluation.index.unit(track.trace.device)
-        label = unit.bus(track.trace.bus).label
+        placed = evaluation.index.placed(track.trace.device)
+        label = placed.bus(track.trace.bus).label
         names = [sources[source].label for source in track.sources]
         out = TrackOut.from_core(row, label, names, list(evaluation.findings))
         rows.setdefault(track.trace.device, []).append(out)
     return [
         DeviceOut(
-            id=unit.device.id,
-            label=unit.label,
-            class_id=unit.device.class_id,
-            class_label=unit.device_class.label,
-            kind=unit.device_class.kind,
-            is_recording=unit.device_class.is_recording,
-            usual_m=usual_distance_m(unit.device_class),
-            tracks=rows.get(unit.device.id, []),
+            id=placed.device.id,
+            label=placed.label,
+            class_id=placed.device.class_id,
+            class_label=placed.device_class.label,
+            kind=placed.device_class.kind,
+            is_recording=placed.device_class.is_recording,
+            usual_m=usual_distance_m(placed.device_class),
+            tracks=rows.get(placed.device.id, []),
         )
-        for unit in evaluation.index.units()
+        for placed in evaluation.index.placed_devices()
     ]
 
 

@@ -180,7 +180,7 @@ class LadderOut(Out):
     @classmethod
     def from_core(cls, evaluation: Evaluation, track: TrackLevel, through: str) -> "LadderOut":
         report, index = evaluation.report, evaluation.index
-        unit = index.unit(track.trace.device)
+        placed = index.placed(track.trace.device)
         branches = report.branches(track.trace.stage)
         rungs = report.ladder(track.trace, through)
         target = track.target
@@ -190,13 +190,13 @@ class LadderOut(Out):
         kept = safeties(report, track)
         return cls(
             track=track.trace.id,
-            device=unit.device.id,
+            device=placed.device.id,
             bus=track.trace.bus,
             role=track.role,
-            title=f"{unit.label}, track {unit.bus(track.trace.bus).label}",
+            title=f"{placed.label}, track {placed.bus(track.trace.bus).label}",
             origin=" and ".join(names) or "no source",
             rungs=[_rung(evaluation, rung) for rung in rungs],
-            branches=[BranchOut(device=device, label=index.unit(device).label) for device in branches],
+            branches=[BranchOut(device=device, label=index.placed(device).label) for device in branches],
             through=through,
             target=TargetOut(
                 label=target.label,
@@ -253,7 +253,7 @@ def _safety(evaluation: Evaluation, safety: Safety) -> SafetyOut:
     trace = safety.track.trace
     return SafetyOut(
         track=trace.id,
-        label=evaluation.index.unit(trace.device).bus_label(trace.bus),
+        label=evaluation.index.placed(trace.device).bus_label(trace.bus),
         words=safety_words(evaluation.index, safety),
         average_dbfs=safety.track.sound.average,
     )
@@ -261,21 +261,21 @@ def _safety(evaluation: Evaluation, safety: Safety) -> SafetyOut:
 
 def _rung(evaluation: Evaluation, rung: Rung) -> RungOut:
     stage, level = rung.level.stage, rung.level
-    unit = evaluation.index.unit(stage.device)
+    placed = evaluation.index.placed(stage.device)
     ruling = max(level.sound.noises, key=lambda noise: noise.level, default=None)
     detail = ""
-    head, tail = unit.label, rung.label.removeprefix(unit.label).strip()
+    head, tail = placed.label, rung.label.removeprefix(placed.label).strip()
     if stage.kind is StageKind.MICROPHONE:
-        head, tail = "Sound", f"at {unit.label}"
+        head, tail = "Sound", f"at {placed.label}"
     if stage.kind is StageKind.LEAD and stage.run is not None:
         detail = lead_row(evaluation.index, stage.run).label
         head, tail = f"Cable {stage.run.number}", detail
     elif stage.kind is StageKind.INPUT:
-        detail = input_words(unit, unit.input(stage.name))
-    elif stage.kind is StageKind.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
-        detail = output_words(unit, unit.output(stage.name))
+        detail = input_words(placed, placed.input(stage.name))
+    elif stage.kind is StageKind.OUTPUT and not placed.device_class.is_capsule_out(placed.output(stage.name)):
+        detail = output_words(placed, placed.output(stage.name))
     controls = (
-        port_controls(evaluation.index, unit, stage.name) if stage.kind in (StageKind.INPUT, StageKind.OUTPUT) else []
+        port_controls(evaluation.index, placed, stage.name) if stage.kind in (StageKind.INPUT, StageKind.OUTPUT) else []
     )
     return RungOut(
         kind=stage.kind,

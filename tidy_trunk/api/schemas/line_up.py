@@ -200,9 +200,9 @@ class LineUpStepOut(Out):
         return cls(
             track=step.track,
             device=step.device,
-            label=index.unit(step.device).bus_label(step.bus),
+            label=index.placed(step.device).bus_label(step.bus),
             sender=step.sender,
-            sender_label=index.unit(step.sender).label,
+            sender_label=index.placed(step.sender).label,
             sent_dbfs=step.sent_dbfs,
             shows_dbfs=step.shows_dbfs,
             meter_shows_dbfs=step.meter_shows_dbfs,
@@ -225,7 +225,7 @@ class LineUpStepOut(Out):
             meter=None if step.meter is None else MeterOut.from_core(report, step.meter),
             knobs=[KnobOut.from_core(report, knob) for knob in step.knobs],
             run=step.run,
-            like=index.unit(step.device).place_label(step.like) if step.like else "",
+            like=index.placed(step.device).place_label(step.like) if step.like else "",
             earlier=None
             if pair is None
             else EarlierOut(
@@ -259,7 +259,7 @@ class VoiceStepOut(Out):
     def from_core(cls, report: Report, step: VoiceStep) -> "VoiceStepOut":
         return cls(
             track=step.track,
-            label=report.index.unit(step.device).bus_label(step.bus),
+            label=report.index.placed(step.device).bus_label(step.bus),
             sources=list(step.sources),
             average_dbfs=step.average_dbfs,
             peak_dbfs=step.peak_dbfs,

@@ -21,8 +21,8 @@ class PointOut(Out):
     @classmethod
     def from_core(cls, index: PlanIndex, number: int, point: Point) -> "PointOut":
         stage = point.stage
-        unit = index.unit(stage.device)
-        controls = port_controls(index, unit, stage.name) if stage.kind in (StageKind.INPUT, StageKind.OUTPUT) else []
+        placed = index.placed(stage.device)
+        controls = port_controls(index, placed, stage.name) if stage.kind in (StageKind.INPUT, StageKind.OUTPUT) else []
         run = stage.run.id if stage.run is not None else ""
         return cls(number=number, label=point.label, unit=point.unit, controls=controls, run=run)
 

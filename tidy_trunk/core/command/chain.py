@@ -29,12 +29,12 @@ def chain(plan: Plan, line: str) -> Iterator[Proposal]:
     start, end = runs.TO.split(rest, maxsplit=1)
     draft = Draft(plan)
     microphone, left = _device(draft, start, who=who.strip()[:1].upper() + who.strip()[1:])
-    unit = draft.index.unit(microphone)
-    if unit.device_class.capsule is None or left:
+    placed = draft.index.placed(microphone)
+    if placed.device_class.capsule is None or left:
         raise NotUnderstoodError(
             f"'{who.strip()}' is understood as somebody to be heard, but '{start.strip()}' is no microphone: say ann: lavalier to bag 2"
         )
-    draft.do(*heard_edits(draft.plan, who, unit, distance_m))
+    draft.do(*heard_edits(draft.plan, who, placed, distance_m))
     sender = draft.by_radio(microphone) if is_by_radio else microphone
     receiver, left = _device(draft, end, is_end=True)
     yield from _ending(draft, sender, receiver, left, who.strip())
@@ -76,7 +76,10 @@ def _ending(
 ) -> Iterator[Proposal]:
     """The last cable, matched as the same line would match it where all else is there; all of it as one proposal."""
     index, before = draft.index, draft.edits
-    ends = ([DeviceMatch(index.unit(sender), tuple(from_words))], [DeviceMatch(index.unit(receiver), tuple(to_words))])
+    ends = (
+        [DeviceMatch(index.placed(sender), tuple(from_words))],
+        [DeviceMatch(index.placed(receiver), tuple(to_words))],
+    )
     added = tuple(device for device in draft.plan.devices if device not in draft.start.devices)
     for answer in joined(draft.plan, *ends, length_m):
         does = message("chain", PlanIndex(draft.plan), who=who, added=added, then=answer.does)
@@ -101,8 +104,8 @@ def _device(draft: Draft, text: str, *, who: str = "", is_end: bool = False) -> 
         for item in _classes(draft.plan, words[:count], is_heard=bool(who))[:1]
         if count == len(words) or _has_socket(item.inputs if is_end else item.outputs, words[count:])
     ]
-    if there and not (who and found and _is_taken(draft.index, there[0].unit)):
-        return there[0].unit.device.id, there[0].rest
+    if there and not (who and found and _is_taken(draft.index, there[0].placed)):
+        return there[0].placed.device.id, there[0].rest
     if not found:
         raise _NoSuchKindError(f"no device here is called '{text.strip(' ,')}', nor any kind of one")
     _, count, item = max(found, key=lambda entry: entry[:2])
@@ -110,8 +113,8 @@ def _device(draft: Draft, text: str, *, who: str = "", is_end: bool = False) -> 
     return draft.add(item.id, called.group(1) if called else label), words[count:]
 
 
-def _is_taken(index: PlanIndex, unit: PlacedDevice) -> bool:
-    return any(index.leaving.get(PortRef(unit.device.id, port.id)) for port in unit.device_class.outputs)
+def _is_taken(index: PlanIndex, placed: PlacedDevice) -> bool:
+    return any(index.leaving.get(PortRef(placed.device.id, port.id)) for port in placed.device_class.outputs)
 
 
 def _classes(plan: Plan, words: Sequence[str], *, is_heard: bool) -> list[DeviceClass]:

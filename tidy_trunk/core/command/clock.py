@@ -53,14 +53,14 @@ def jam(plan: Plan, rest: str) -> Iterator[Proposal]:
         if name.rstrip().endswith(f" by {way}"):
             name, over = name.rstrip().removesuffix(f" by {way}"), way
     at_min = tuple(of_day(plan, minutes(piece)) for piece in re.split(r"\s*,\s*|\s+and\s+", when) if piece.strip())
-    takers = [match.unit for match in find_devices(PlanIndex(plan), split_words(who)) if not match.rest]
+    takers = [match.placed for match in find_devices(PlanIndex(plan), split_words(who)) if not match.rest]
     if not takers:
         raise NotUnderstoodError(f"nothing here is called '{who.strip()}': say which device is jammed")
     if name.strip().lower() in ("none", "nobody"):
         for taker in takers:
             yield single(plan, SetJam(device=taker.device.id, giver=None))
         return
-    givers = [match.unit for match in find_devices(PlanIndex(plan), split_words(name)) if not match.rest]
+    givers = [match.placed for match in find_devices(PlanIndex(plan), split_words(name)) if not match.rest]
     if not givers:
         raise NotUnderstoodError(f"{takers[0].label} is understood, but nothing here is called '{name.strip()}'")
     for taker in takers:
@@ -76,10 +76,12 @@ def late(plan: Plan, rest: str) -> Iterator[Proposal]:
     if found is None:
         raise NotUnderstoodError(f"'{rest.strip()}': say by how much, as in late camera b 200 ms, or 5 frames")
     by_sdi = found["way"] == "sdi"
-    units = [match.unit for match in find_devices(PlanIndex(plan), split_words(found["who"])) if not match.rest]
-    with_picture = [unit for unit in units if _has_picture(unit, _path(by_sdi))]
-    for unit in with_picture or units[:1]:
-        yield single(plan, picture_delay(plan, unit.device.id, found["delay"], by_sdi=by_sdi))
+    placed_devices = [
+        match.placed for match in find_devices(PlanIndex(plan), split_words(found["who"])) if not match.rest
+    ]
+    with_picture = [placed for placed in placed_devices if _has_picture(placed, _path(by_sdi))]
+    for placed in with_picture or placed_devices[:1]:
+        yield single(plan, picture_delay(plan, placed.device.id, found["delay"], by_sdi=by_sdi))
 
 
 def picture_delay(plan: Plan, device: str, text: str, *, by_sdi: bool) -> SetFigure:
@@ -89,11 +91,11 @@ def picture_delay(plan: Plan, device: str, text: str, *, by_sdi: bool) -> SetFig
         InputError: Not such a text, or the device has no picture there.
         UnknownItemError: No such device.
     """
-    found, unit, path = re.fullmatch(_DELAY, text.strip().lower()), PlanIndex(plan).unit(device), _path(by_sdi)
+    found, placed, path = re.fullmatch(_DELAY, text.strip().lower()), PlanIndex(plan).placed(device), _path(by_sdi)
     if found is None:
         raise InputError(f"'{text.strip()}' is no picture delay: write 5 for frames, or 200 ms")
-    if not _has_picture(unit, path):
-        raise InputError(f"{unit.label} has no {'SDI' if by_sdi else 'HDMI'} output")
+    if not _has_picture(placed, path):
+        raise InputError(f"{placed.label} has no {'SDI' if by_sdi else 'HDMI'} output")
     frames = number(found["much"])
     if found["unit"] == "ms":
         frames *= float(FrameRate.parse(plan.defaults.frame_rate).ratio) / 1000
@@ -105,8 +107,8 @@ def _path(by_sdi: bool) -> str:
     return SDI_DELAY if by_sdi else PICTURE_DELAY
 
 
-def _has_picture(unit: PlacedDevice, path: str) -> bool:
-    return any(named.path == path for named in figures_of(unit.device_class))
+def _has_picture(placed: PlacedDevice, path: str) -> bool:
+    return any(named.path == path for named in figures_of(placed.device_class))
 
 
 def break_(plan: Plan, rest: str) -> Iterator[Proposal]:

@@ -43,13 +43,13 @@ def after_controls(plan: Plan, rest: str) -> Iterator[str]:
     """Devices and sources, and the controls of a device that is named."""
     yield from names(plan, rest)
     for match in find_devices(PlanIndex(plan), split_words(rest)):
-        unit = match.unit
-        for control in controls_of(unit.device_class).values():
-            port = f"{where.lower()} " if (where := unit.where_label(control.port)) else ""
+        placed = match.placed
+        for control in controls_of(placed.device_class).values():
+            port = f"{where.lower()} " if (where := placed.where_label(control.port)) else ""
             if control.kind is not ControlKind.KNOB and not match.rest:
                 continue  # with nothing said, only the knobs: they are what is set most
             if matches(match.rest, port, control.label):
-                yield f"{unit.label.lower()} {port}{control.label.lower()} "
+                yield f"{placed.label.lower()} {port}{control.label.lower()} "
 
 
 def after_run(after: str, plan: Plan, rest: str) -> Iterator[str]:
@@ -71,18 +71,22 @@ def after_path(plan: Plan, rest: str) -> Iterator[str]:
 def between(plan: Plan, line: str) -> Iterator[str]:
     """Devices that give something out; after `to`, devices and sockets that take it."""
     if not TO.search(line + " "):
-        senders = [unit for unit in PlanIndex(plan).units() if unit.device_class.outputs]
+        senders = [placed for placed in PlanIndex(plan).placed_devices() if placed.device_class.outputs]
         yield from (f"{label} to " for label in _labels(senders, split_words(line)))
         return
     start, end = TO.split(line + " ", maxsplit=1)
     typed = split_words(end)
-    receivers = [unit for unit in PlanIndex(plan).units() if unit.device_class.inputs]
+    receivers = [placed for placed in PlanIndex(plan).placed_devices() if placed.device_class.inputs]
     yield from (f"{start} to {label}" for label in _labels(receivers, typed))
     for match in find_devices(PlanIndex(plan), typed):
-        ports = [port for port in match.unit.device_class.inputs if port.plug.connector != INSIDE]
+        ports = [port for port in match.placed.device_class.inputs if port.plug.connector != INSIDE]
         ports = [port for port in ports if matches(match.rest, port.label, port.id)]
-        yield from (f"{start} to {match.unit.label.lower()} {port.label.lower()}" for port in ports)
+        yield from (f"{start} to {match.placed.label.lower()} {port.label.lower()}" for port in ports)
 
 
-def _labels(units: Iterable[PlacedDevice], typed: Sequence[str]) -> list[str]:
-    return [unit.label.lower() for unit in units if matches(typed, unit.label) or matches(typed, unit.device.id)]
+def _labels(placed_devices: Iterable[PlacedDevice], typed: Sequence[str]) -> list[str]:
+    return [
+        placed.label.lower()
+        for placed in placed_devices
+        if matches(typed, placed.label) or matches(typed, placed.device.id)
+    ]

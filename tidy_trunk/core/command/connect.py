@@ -64,7 +64,9 @@ def propose_runs(
     adviser = Adviser(Report(trace_plan(plan)))
     for lead in through or ("",):
         pairs = _pairs(plan, sender, receiver, length_m, lead)
-        found = [answer for pair in pairs[:2] for answer in _for_pair(adviser, sender.unit, receiver.unit, pair, lead)]
+        found = [
+            answer for pair in pairs[:2] for answer in _for_pair(adviser, sender.placed, receiver.placed, pair, lead)
+        ]
         # One without a stop comes before one with; else the pair that fits what was said.
         found.sort(key=lambda item: bool(item[0].stops))
         for matched, does in found:
@@ -81,7 +83,7 @@ def plain_run(plan: Plan, sender: DeviceMatch, receiver: DeviceMatch) -> tuple[E
     for pair in _pairs(plan, sender, receiver, None, ""):
         if pair.join.is_right:
             try:
-                edits = _made(plan, sender.unit, receiver.unit, pair)
+                edits = _made(plan, sender.placed, receiver.placed, pair)
                 apply_edits(plan, edits)
             except TidyTrunkError:
                 continue
@@ -105,8 +107,8 @@ def _by_lead(index: PlanIndex, run: Run, lead: str) -> Iterator[SetParts]:
 
     An attenuator stays at the receiving end, unless its plain twin was asked for.
     """
-    output = index.unit(run.sending.device).output(run.sending.port)
-    port = index.unit(run.receiving.device).input(run.receiving.port)
+    output = index.placed(run.sending.device).output(run.sending.port)
+    port = index.placed(run.receiving.device).input(run.receiving.port)
     two_way = next((part for part in run.parts if part.branch), None)
     branch, shared = (two_way.branch, two_way.shared) if two_way else ("", "")
     length_m = max(run.length_m, JOINT_M)
@@ -122,15 +124,15 @@ def _by_lead(index: PlanIndex, run: Run, lead: str) -> Iterator[SetParts]:
 
 def _pairs(plan: Plan, sender: DeviceMatch, receiver: DeviceMatch, length_m: float | None, through: str) -> list[_Pair]:
     index = PlanIndex(plan)
-    is_listened_to = receiver.unit.device_class.kind is Kind.HEADPHONES
+    is_listened_to = receiver.placed.device_class.kind is Kind.HEADPHONES
     found: list[tuple[tuple[float, ...], _Pair]] = []
-    for output in find_ports(sender.unit.device_class.outputs, sender.rest):
-        for order, port in enumerate(find_ports(receiver.unit.device_class.inputs, receiver.rest)):
+    for output in find_ports(sender.placed.device_class.outputs, sender.rest):
+        for order, port in enumerate(find_ports(receiver.placed.device_class.inputs, receiver.rest)):
             if not isinstance(output, OutputPort) or not isinstance(port, InputPort):
                 continue
             if (output.circuit is Circuit.GENLOCK) is not (port.circuit is Circuit.GENLOCK):
                 continue  # the same plug as timecode's, and neither sound nor timecode in it
-            ends = (PortRef(sender.unit.device.id, output.id), PortRef(receiver.unit.device.id, port.id))
+            ends = (PortRef(sender.placed.device.id, output.id), PortRef(receiver.placed.device.id, port.id))
             named = built_in().leads.get(through) or index.plan.leads.get(through)
             usual_m = usual_length_m(output, port) if named is None or named.short_m is None else named.short_m
             far_m = usual_m if length_m is None else length_m
@@ -228,7 +230,7 @@ def _shared_plug(
     (held,) = receiving
     if any(part.branch for part in held.parts):
         return
-    other, shared = index.unit(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
+    other, shared = index.placed(held.sending.device).output(held.sending.port), f"{ends[1].device}-{ends[1].port}"
     lefts = find_cable_chains(other, port, length_m=held.length_m, branch="L", shared=shared, own=index.plan.leads)
     rights = find_cable_chains(output, port, length_m=length_m, branch="R", shared=shared, own=index.plan.leads)
     for left in lefts:

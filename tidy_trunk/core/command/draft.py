@@ -46,21 +46,21 @@ class Draft:
     def by_radio(self, microphone: str, receivers: Sequence[str] = ()) -> str:
         """The receiver that a microphone reaches by radio: that of the one before, while it has an aerial left, else one that is
         added; its transmitter too, where it is none itself. receivers: classes, one for each that is at hand."""
-        unit = self.index.unit(microphone)
-        is_clip_on = unit.device_class.kind is Kind.TRANSMITTER
+        placed = self.index.placed(microphone)
+        is_clip_on = placed.device_class.kind is Kind.TRANSMITTER
         transmitter = microphone
         if not is_clip_on:
-            is_xlr = unit.device_class.outputs[0].plug.connector == "xlr3"
+            is_xlr = placed.device_class.outputs[0].plug.connector == "xlr3"
             transmitter = self.add(
-                "plug-on-transmitter" if is_xlr else "bodypack-transmitter", f"{unit.label} transmitter"
+                "plug-on-transmitter" if is_xlr else "bodypack-transmitter", f"{placed.label} transmitter"
             )
             self.join(microphone, transmitter)
         if self._receiver and self.join(transmitter, self._receiver):
             return self._receiver
-        used = sum(self.index.unit(device).device_class.kind is Kind.RECEIVER for device in self.plan.devices)
+        used = sum(self.index.placed(device).device_class.kind is Kind.RECEIVER for device in self.plan.devices)
         usual = "clip-on-receiver" if is_clip_on else "receiver-one"
         class_id = receivers[used] if used < len(receivers) else usual
-        self._receiver = self.add(class_id, f"{unit.label} receiver")
+        self._receiver = self.add(class_id, f"{placed.label} receiver")
         self.join(transmitter, self._receiver)
         return self._receiver
 
@@ -78,9 +78,9 @@ class Draft:
         self, sender: str, receiver: str, output: str, run: Callable[[DeviceMatch, DeviceMatch], tuple[Edit, ...]]
     ) -> bool:
         index = self.index
-        start = DeviceMatch(index.unit(sender), tuple(split_words(output)))
+        start = DeviceMatch(index.placed(sender), tuple(split_words(output)))
         for words in [*self._free(receiver), ""]:
-            edits = run(start, DeviceMatch(index.unit(receiver), tuple(split_words(words))))
+            edits = run(start, DeviceMatch(index.placed(receiver), tuple(split_words(words))))
             if edits:
                 self.do(*edits)
                 return True
@@ -95,6 +95,6 @@ class Draft:
     def _free(self, receiver: str) -> Iterator[str]:
         """Labels of the inputs of a device that nothing is plugged into."""
         index = self.index
-        for port in index.unit(receiver).device_class.inputs:
+        for port in index.placed(receiver).device_class.inputs:
             if not index.arriving.get(PortRef(receiver, port.id)):
                 yield port.label

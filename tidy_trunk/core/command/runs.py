@@ -87,7 +87,7 @@ def joined(
 
 def _why_not(index: PlanIndex, sender: DeviceMatch, receiver: DeviceMatch, through: Sequence[str]) -> str:
     """What was understood of a run, and why nothing comes of it. through: cables of which one was asked for."""
-    first, second = sender.unit, receiver.unit
+    first, second = sender.placed, receiver.placed
     outputs = find_ports(first.device_class.outputs, sender.rest)
     inputs = find_ports(second.device_class.inputs, receiver.rest)
     for match, ports, all_ports, what in (
@@ -96,17 +96,17 @@ def _why_not(index: PlanIndex, sender: DeviceMatch, receiver: DeviceMatch, throu
     ):
         if not ports:
             if not all_ports:
-                label = match.unit.device_class.label
+                label = match.placed.device_class.label
                 article = "an" if label[0] in "AEIOU" else "a"
-                near = near_classes(split_words(match.unit.label))
+                near = near_classes(split_words(match.placed.label))
                 meant = next(
                     (item.label.lower() for item in near if (item.inputs if what == "input" else item.outputs)), ""
                 )
-                return f"{match.unit.label} has no {what}: it is {article} {label[:1].lower()}{label[1:]}" + (
+                return f"{match.placed.label} has no {what}: it is {article} {label[:1].lower()}{label[1:]}" + (
                     f". Did you mean the {meant}? Type: add {meant} as …" if meant else ""
                 )
             known = ", ".join(port.label for port in all_ports)
-            return f"{match.unit.label} has no {what} '{' '.join(match.rest)}': it has {known}"
+            return f"{match.placed.label} has no {what} '{' '.join(match.rest)}': it has {known}"
     for output, port in product(outputs, inputs):
         held = (
             *index.leaving.get(PortRef(first.device.id, output.id), ()),
@@ -149,12 +149,12 @@ def _joins_rightly(output: Port, port: Port) -> bool:
 
 def _goes_into(index: PlanIndex, sender: PlacedDevice, output: Port) -> Iterator[str]:
     """Free inputs of other devices of the job that receive an output as they should."""
-    for unit in index.units():
-        if unit.device.id == sender.device.id:
+    for placed in index.placed_devices():
+        if placed.device.id == sender.device.id:
             continue
-        for port in unit.device_class.inputs:
-            if not index.arriving.get(PortRef(unit.device.id, port.id)) and _joins_rightly(output, port):
-                yield f"{unit.label} {port.label}"
+        for port in placed.device_class.inputs:
+            if not index.arriving.get(PortRef(placed.device.id, port.id)) and _joins_rightly(output, port):
+                yield f"{placed.label} {port.label}"
 
 
 def _leads_meant(index: PlanIndex, text: str) -> tuple[str, ...]:
@@ -260,7 +260,7 @@ def move(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:
             f"cable {run.number} is understood; say where to: move cable {run.number} to camera b in 2"
         )
     kept = run.sending if way == "to" else run.receiving
-    fixed = DeviceMatch(index.unit(kept.device), tuple(split_words(kept.port)))
+    fixed = DeviceMatch(index.placed(kept.device), tuple(split_words(kept.port)))
     freed = Disconnect(run=run.id).apply(plan)
     for match in find_devices(index, split_words(words)):
         ends = (fixed, match) if way == "to" else (match, fixed)

@@ -71,8 +71,8 @@ def _pieces(plan: Plan, text: str) -> list[str]:
     """What stands between commas, but for those in the name of a position, as in `mic, gain 0`."""
     positions = {
         label
-        for unit in PlanIndex(plan).units()
-        for control in controls_of(unit.device_class).values()
+        for placed in PlanIndex(plan).placed_devices()
+        for control in controls_of(placed.device_class).values()
         for _, label in control.options
         if ", " in label
     }
@@ -86,15 +86,15 @@ def _pieces(plan: Plan, text: str) -> list[str]:
 def _of_device(plan: Plan, match: DeviceMatch, first: str, more: Sequence[str]) -> Iterator[Proposal]:
     taken = len(split_words(first)) - len(match.rest)
     words = _after(first, taken)
-    for edit in _controls(match.unit, words):
+    for edit in _controls(match.placed, words):
         edits: list[Edit] = [edit]
         state = edit.apply(plan)
         for piece in more:
             # Ports and controls of the same device, whose name need not be said again.
-            following = next(_controls(PlanIndex(state).unit(match.unit.device.id), piece), None)
+            following = next(_controls(PlanIndex(state).placed(match.placed.device.id), piece), None)
             if following is None:
                 raise NotUnderstoodError(
-                    f"'{piece}' is no control of {match.unit.label} with its value, as 2 gain 30 would be"
+                    f"'{piece}' is no control of {match.placed.label} with its value, as 2 gain 30 would be"
                 )
             state = apply_edits(state, [following])
             edits.append(following)
@@ -103,17 +103,17 @@ def _of_device(plan: Plan, match: DeviceMatch, first: str, more: Sequence[str]) 
 
 def _what_it_takes(match: DeviceMatch) -> str:
     """What was understood of a control, and the values that it takes."""
-    unit = match.unit
+    placed = match.placed
     for count in range(len(match.rest), -1, -1):
         words, more = match.rest[:count], " ".join(match.rest[count:])
-        found = [(control, name) for control, name in _named(unit, words) if unit.acts(control)]
+        found = [(control, name) for control, name in _named(placed, words) if placed.acts(control)]
         if len(found) == 1:
-            return f"{unit.label} {found[0][1]} is understood; it takes {found[0][0].takes}"
+            return f"{placed.label} {found[0][1]} is understood; it takes {found[0][0].takes}"
         if found:
             known = "; ".join(name for _, name in found[:_MOST_NAMED])
             but = f", but not '{more}'" if more else ""
-            return f"{' '.join((unit.label, *words))} is understood{but}. There is: {known}"
-    return f"{unit.label} has no controls"
+            return f"{' '.join((placed.label, *words))} is understood{but}. There is: {known}"
+    return f"{placed.label} has no controls"
 
 
 def _after(text: str, count: int) -> str:
@@ -124,28 +124,28 @@ def _after(text: str, count: int) -> str:
     return " ".join(tokens)
 
 
-def _controls(unit: PlacedDevice, text: str) -> Iterator[SetControl]:
+def _controls(placed: PlacedDevice, text: str) -> Iterator[SetControl]:
     """Every control of a device that the words may mean, with a value that the last of them may be."""
     tokens = text.split()
     for count in range(1, min(len(tokens), _MOST_VALUE_WORDS) + 1):
         words, value = split_words(" ".join(tokens[:-count])), " ".join(tokens[-count:]).lower()
-        found = list(_meant(unit, words, value))
+        found = list(_meant(placed, words, value))
         if found:
             yield from found
             return
 
 
-def _meant(unit: PlacedDevice, words: Sequence[str], value: str) -> Iterator[SetControl]:
-    for control, _ in _named(unit, words):
-        setting = _setting(control, value) if words and unit.acts(control) else None
+def _meant(placed: PlacedDevice, words: Sequence[str], value: str) -> Iterator[SetControl]:
+    for control, _ in _named(placed, words):
+        setting = _setting(control, value) if words and placed.acts(control) else None
         if setting is not None:
-            yield SetControl(device=unit.device.id, control=control.id, value=setting)
+            yield SetControl(device=placed.device.id, control=control.id, value=setting)
 
 
-def _named(unit: PlacedDevice, words: Sequence[str]) -> Iterator[tuple[Control, str]]:
+def _named(placed: PlacedDevice, words: Sequence[str]) -> Iterator[tuple[Control, str]]:
     """Controls that words name, with their names in full."""
-    for control in controls_of(unit.device_class).values():
-        port = unit.where_label(control.port)
+    for control in controls_of(placed.device_class).values():
+        port = placed.where_label(control.port)
         if matches(words, port, control.label, control.id):
             yield control, f"{port} {control.label}".strip()
 
@@ -241,29 +241,29 @@ def route(plan: Plan, rest: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(f"'{rest}': say which inputs go to which track: route bag 1 and 4 to mix l")
     pieces = re.split(r"\s*,\s*|\s+and\s+", left)
     for match in find_devices(PlanIndex(plan), split_words(pieces[0])):
-        unit = match.unit
-        bus = _bus(unit, split_words(right))
+        placed = match.placed
+        bus = _bus(placed, split_words(right))
         if bus is None:
-            known = ", ".join(bus.label for bus in unit.device_class.buses) or "none"
+            known = ", ".join(bus.label for bus in placed.device_class.buses) or "none"
             raise NotUnderstoodError(
-                f"{unit.label} is understood, but it has no track or mix '{right.strip()}'; it has {known}"
+                f"{placed.label} is understood, but it has no track or mix '{right.strip()}'; it has {known}"
             )
         wanted = [list(match.rest), *(split_words(piece) for piece in pieces[1:])]
-        refs = () if wanted == [["nothing"]] else tuple(_channel(unit, words) for words in wanted)
-        yield single(plan, RouteBus(device=unit.device.id, bus=bus.id, inputs=refs))
+        refs = () if wanted == [["nothing"]] else tuple(_channel(placed, words) for words in wanted)
+        yield single(plan, RouteBus(device=placed.device.id, bus=bus.id, inputs=refs))
 
 
 def feed(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`bag line r from mix l`: what an output gives out."""
     left, _, right = rest.rpartition(" from ")
     for match in find_devices(PlanIndex(plan), split_words(left)):
-        unit = match.unit
-        bus = _bus(unit, split_words(right))
-        channel = _found(unit.device_class.outputs, match.rest)
+        placed = match.placed
+        bus = _bus(placed, split_words(right))
+        channel = _found(placed.device_class.outputs, match.rest)
         if bus is None or channel is None:
             what = f"track or mix '{right.strip()}'" if bus is None else f"output '{' '.join(match.rest)}'"
-            raise NotUnderstoodError(f"{unit.label} is understood, but it has no {what}")
-        yield single(plan, FeedOutput(device=unit.device.id, channel=channel, bus=bus.id))
+            raise NotUnderstoodError(f"{placed.label} is understood, but it has no {what}")
+        yield single(plan, FeedOutput(device=placed.device.id, channel=channel, bus=bus.id))
 
 
 def use(plan: Plan, rest: str) -> Iterator[Proposal]:
@@ -274,29 +274,31 @@ def use(plan: Plan, rest: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(f"'{rest}': say which track is for {', '.join(Role)}: use camera b l and r for guide")
     pieces = re.split(r"\s*,\s*|\s+and\s+", left)
     for match in find_devices(PlanIndex(plan), split_words(pieces[0])):
-        unit = match.unit
+        placed = match.placed
         edits = []
         for words in (match.rest, *map(split_words, pieces[1:])):
-            bus = _bus(unit, words)
+            bus = _bus(placed, words)
             if bus is None:
-                known = ", ".join(bus.label for bus in unit.device_class.buses) or "none"
+                known = ", ".join(bus.label for bus in placed.device_class.buses) or "none"
                 raise NotUnderstoodError(
-                    f"{unit.label} is understood, but it has no track '{' '.join(words)}'; it has {known}"
+                    f"{placed.label} is understood, but it has no track '{' '.join(words)}'; it has {known}"
                 )
-            edits.append(SetRole(device=unit.device.id, bus=bus.id, role=role))
+            edits.append(SetRole(device=placed.device.id, bus=bus.id, role=role))
         yield single(plan, *edits)
 
 
-def _bus(unit: PlacedDevice, words: Sequence[str]) -> Bus | None:
+def _bus(placed: PlacedDevice, words: Sequence[str]) -> Bus | None:
     """The track or mix that words name."""
-    return next((bus for bus in unit.device_class.buses if matches(words, "track", bus.label, bus.id)), None)
+    return next((bus for bus in placed.device_class.buses if matches(words, "track", bus.label, bus.id)), None)
 
 
-def _channel(unit: PlacedDevice, words: Sequence[str]) -> str:
-    found = _found(unit.device_class.inputs, words)
+def _channel(placed: PlacedDevice, words: Sequence[str]) -> str:
+    found = _found(placed.device_class.inputs, words)
     if found is None:
-        known = ", ".join(port.label for port in unit.device_class.inputs) or "none"
-        raise NotUnderstoodError(f"{unit.label} is understood, but it has no input '{' '.join(words)}'; it has {known}")
+        known = ", ".join(port.label for port in placed.device_class.inputs) or "none"
+        raise NotUnderstoodError(
+            f"{placed.label} is understood, but it has no input '{' '.join(words)}'; it has {known}"
+        )
     return found
 
 

@@ -94,12 +94,12 @@ def again(plan: Plan, rest: str) -> Iterator[Proposal]:
 def place(plan: Plan, rest: str) -> Iterator[Proposal]:
     """`camera b at the walkway`, `camera b at cart`: where a device stands."""
     who, _, where = rest.partition(" at ")
-    units = [match.unit for match in find_devices(PlanIndex(plan), split_words(who)) if not match.rest]
-    if not where.strip() or not units:
+    placed_devices = [match.placed for match in find_devices(PlanIndex(plan), split_words(who)) if not match.rest]
+    if not where.strip() or not placed_devices:
         raise NotUnderstoodError(f"'{rest.strip()}': say which device stands where: place camera b at the walkway")
     name = "" if where.strip().lower() in ("cart", "the cart") else where.strip()
-    for unit in units:
-        yield single(plan, PlaceDevice(device=unit.device.id, place=name))
+    for placed in placed_devices:
+        yield single(plan, PlaceDevice(device=placed.device.id, place=name))
 
 
 def _named(plan: Plan, label: str) -> SetUp | None:

@@ -80,7 +80,7 @@ def copy(plan: Plan, rest: str) -> Iterator[Proposal]:
     old, new = _two_names(plan, rest, "copy camera b as camera c")
     for match in find_devices(PlanIndex(plan), split_words(old)):
         if not match.rest:
-            yield single(plan, CopyDevice(device=match.unit.device.id, label=new))
+            yield single(plan, CopyDevice(device=match.placed.device.id, label=new))
 
 
 def rename(plan: Plan, rest: str) -> Iterator[Proposal]:
@@ -88,7 +88,7 @@ def rename(plan: Plan, rest: str) -> Iterator[Proposal]:
     old, new = _two_names(plan, rest, "rename camera 2 as camera b")
     for match in find_devices(PlanIndex(plan), split_words(old)):
         if not match.rest:
-            yield single(plan, RenameDevice(device=match.unit.device.id, label=new))
+            yield single(plan, RenameDevice(device=match.placed.device.id, label=new))
     for source in find_sources(plan, split_words(old)):
         yield single(plan, SetSource(source=source.id, label=new))
 
@@ -125,7 +125,7 @@ def remove(plan: Plan, rest: str) -> Iterator[Proposal]:
     words = split_words(rest)
     for match in find_devices(PlanIndex(plan), words):
         if not match.rest:
-            yield single(plan, RemoveDevice(device=match.unit.device.id))
+            yield single(plan, RemoveDevice(device=match.placed.device.id))
     for source in find_sources(plan, words):
         yield single(plan, RemoveSource(source=source.id))
     for lead in find_leads(plan.leads, words):
@@ -146,7 +146,7 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
     rest = UNWEIGHTED.sub("", LEVEL.sub("", where))
     words = split_words(rest.replace(effort, "") if effort else rest)
     found = find_devices(PlanIndex(plan), words)
-    microphones = [match.unit for match in found if match.unit.device_class.capsule and not match.rest]
+    microphones = [match.placed for match in found if match.placed.device_class.capsule and not match.rest]
     if not microphones:
         raise NotUnderstoodError(
             f"'{who.strip()}' is understood as somebody to be heard, but {_no_microphone(found, words)}"
@@ -170,17 +170,17 @@ def _own_knob(plan: Plan, edits: Sequence[Edit]) -> Iterator[Edit]:
         run = built_in_run(report.index, device) if device else None
         if run is None:
             continue
-        unit = report.index.unit(device)
-        manual = by_hand(unit, unit.input(run.receiving.port))
+        placed = report.index.placed(device)
+        manual = by_hand(placed, placed.input(run.receiving.port))
         yield from manual
         turn = Trial(edited(state, manual), run, Upstream(report, device)).fitting_gain()
         if turn is not None:
             yield turn
 
 
-def heard_edits(plan: Plan, who: str, unit: PlacedDevice, distance_m: float | None) -> list[Edit]:
+def heard_edits(plan: Plan, who: str, placed: PlacedDevice, distance_m: float | None) -> list[Edit]:
     """What makes somebody, new or known, be heard at a microphone; where no distance is said, at its usual one."""
-    return next(_heard(plan, who, [unit], distance_m, None, None, Weighting.A))
+    return next(_heard(plan, who, [placed], distance_m, None, None, Weighting.A))
 
 
 def _heard(
@@ -194,12 +194,12 @@ def _heard(
 ) -> Iterator[list[Edit]]:
     """What makes a source be heard at each of some microphones: a new one, or one that is known."""
     known = find_sources(plan, split_words(who))
-    for unit in microphones:
-        away_m = usual_distance_m(unit.device_class) if distance_m is None else distance_m
+    for placed in microphones:
+        away_m = usual_distance_m(placed.device_class) if distance_m is None else distance_m
         if not known:
             level_db = EFFORTS_DB_SPL["normal"] if average is None else average
             label = who.strip()[:1].upper() + who.strip()[1:]
-            mic = unit.device.id
+            mic = placed.device.id
             angles = {mic: off_axis_deg} if off_axis_deg else {}
             yield [
                 AddSource(
@@ -212,7 +212,7 @@ def _heard(
             ]
         for source in known:
             edits: list[Edit] = [
-                Hear(source=source.id, device=unit.device.id, distance_m=away_m, off_axis_deg=off_axis_deg)
+                Hear(source=source.id, device=placed.device.id, distance_m=away_m, off_axis_deg=off_axis_deg)
             ]
             if average is not None:
                 edits.append(louder(source, average))
@@ -222,10 +222,10 @@ def _heard(
 def _no_microphone(found: Sequence[DeviceMatch], words: Sequence[str]) -> str:
     if not found:
         return f"no microphone here is called '{' '.join(words)}'"
-    unit, rest = found[0].unit, " ".join(found[0].rest)
-    if unit.device_class.capsule is None:
-        return f"{unit.label} is no microphone"
-    return f"'{rest}' after {unit.label} is no distance and no level: say 0.5 m, raised or 66 dB"
+    placed, rest = found[0].placed, " ".join(found[0].rest)
+    if placed.device_class.capsule is None:
+        return f"{placed.label} is no microphone"
+    return f"'{rest}' after {placed.label} is no distance and no level: say 0.5 m, raised or 66 dB"
 
 
 def louder(source: Source, average_db_spl: float) -> SetSource:

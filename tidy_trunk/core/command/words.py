@@ -62,18 +62,18 @@ def matches(typed: Sequence[str], *names: str) -> bool:
 class DeviceMatch:
     """A device that words may mean, and the words after it, which say which port."""
 
-    unit: PlacedDevice
+    placed: PlacedDevice
     rest: tuple[str, ...]
 
 
 def find_devices(index: PlanIndex, typed: Sequence[str]) -> list[DeviceMatch]:
     """Devices whose label or id the first words begin, the longest match first, exact labels before others."""
     found: list[tuple[tuple[int, bool], DeviceMatch]] = []
-    for unit in index.units():
+    for placed in index.placed_devices():
         for count in range(len(typed), 0, -1):
-            if matches(typed[:count], unit.label) or matches(typed[:count], unit.device.id):
-                exact = list(typed[:count]) in (split_words(unit.label), split_words(unit.device.id))
-                found.append(((-count, not exact), DeviceMatch(unit, tuple(typed[count:]))))
+            if matches(typed[:count], placed.label) or matches(typed[:count], placed.device.id):
+                exact = list(typed[:count]) in (split_words(placed.label), split_words(placed.device.id))
+                found.append(((-count, not exact), DeviceMatch(placed, tuple(typed[count:]))))
                 break
     found.sort(key=lambda item: item[0])
     if found and not found[0][0][1]:

@@ -260,12 +260,12 @@ def _run_out(report: Report, line: Timeline, series: Series, life: Sequence[Hold
         if take is None:
             continue
         needed = series.used(line, one.ends_min) - series.used(line, one.begins_min)
-        unit = report.index.unit(series.device)
+        placed = report.index.placed(series.device)
         needed_of_kind = None
         if series.kind is TaskKind.BATTERY:
-            needed_of_kind = battery_needed_wh(unit, needed, report.index.plan.defaults.temperature_c)
-        elif series.kind is TaskKind.MEDIA and unit.device_class.traits.media_gb is not None:
-            needed_of_kind = unit.device_class.traits.media_gb.value * needed / series.lasts.least_min
+            needed_of_kind = battery_needed_wh(placed, needed, report.index.plan.defaults.temperature_c)
+        elif series.kind is TaskKind.MEDIA and placed.device_class.traits.media_gb is not None:
+            needed_of_kind = placed.device_class.traits.media_gb.value * needed / series.lasts.least_min
         yield Unkept(
             what=Trouble.RUNS_OUT,
             at_min=max(one.least_min, one.begins_min),
@@ -302,9 +302,9 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
         longest.setdefault(take.set_up, take)
     # Only tracks that something comes to are armed, where one can choose.
     tracks = Counter(track.trace.device for track in report.tracks if track.trace.stage.feeds)
-    for unit in report.index.units():
-        ends_min = file_ends_min(unit, tracks[unit.device.id])
-        limits = ((Trouble.CLIP_LIMIT, clip_limit_min(unit)), (Trouble.TWO_FILES, ends_min))
+    for placed in report.index.placed_devices():
+        ends_min = file_ends_min(placed, tracks[placed.device.id])
+        limits = ((Trouble.CLIP_LIMIT, clip_limit_min(placed)), (Trouble.TWO_FILES, ends_min))
         for what, limit in limits:
             for take in longest.values():
                 length = take.ends_min - take.begins_min
@@ -312,7 +312,7 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
                     yield Unkept(
                         what=what,
                         at_min=take.begins_min + limit,
-                        device=unit.device.id,
+                        device=placed.device.id,
                         take=take.set_up,
                         limit_min=limit,
                         needed_min=length,
@@ -325,14 +325,14 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
 
 
 def _overheating(report: Report, line: Timeline) -> Iterator[Unkept]:
-    for unit in report.index.units():
-        limit = unit.device_class.traits.heat_limit_min
+    for placed in report.index.placed_devices():
+        limit = placed.device_class.traits.heat_limit_min
         found = overheated(line.takes, limit.value) if limit is not None and limit.value else None
         if limit is not None and found is not None:
             yield Unkept(
                 what=Trouble.OVERHEATS,
                 at_min=found.at_min,
-                device=unit.device.id,
+                device=placed.device.id,
                 take=found.take.set_up,
                 limit_min=limit.value,
                 needed_min=found.take.ends_min - found.take.begins_min,

@@ -139,10 +139,10 @@ def _jams(report: Report, line: Timeline, progress: DayProgress, swapped: frozen
     for item in clocks.timecode_devices.values():
         if item.jam is None or first is None:
             continue
-        day, unit = clock_day(clocks, item), report.index.unit(item.device)
+        day, placed = clock_day(clocks, item), report.index.placed(item.device)
         every = day.every_min if day is not None and day.every_min is not None else math.inf
         last = _last_jam(item, progress)
-        warm = unit.device_class.traits.warm_up_min
+        warm = placed.device_class.traits.warm_up_min
         yield Series(
             kind=TaskKind.JAM,
             device=item.device,
@@ -150,7 +150,7 @@ def _jams(report: Report, line: Timeline, progress: DayProgress, swapped: frozen
             # Nobody has set it yet: by the next take at the latest.
             left=first.begins_min - line.begins_min if last is None else every - (line.begins_min - last.at_min),
             minutes=MINUTES[TaskKind.JAM],
-            place=unit.device.place,
+            place=placed.device.place,
             giver=item.giver,
             is_unset=last is None,
             not_before_min=_jam_from(report, line, progress, 0.0 if warm is None else warm.value),
@@ -176,47 +176,47 @@ def _last_jam(item: TimecodeDevice, progress: DayProgress) -> Renewed | None:
 
 def _batteries(report: Report, line: Timeline, progress: DayProgress) -> Iterator[Series]:
     whole = timeline(report.index.plan)
-    for unit in report.index.units():
-        lasts = battery(unit, report.index.plan.defaults.temperature_c)
+    for placed in report.index.placed_devices():
+        lasts = battery(placed, report.index.plan.defaults.temperature_c)
         if lasts is None:
             continue
-        last = progress.renewed.get((TaskKind.BATTERY, unit.device.id), Renewed(at_min=_call(report)))
-        uses = _uses(unit)
+        last = progress.renewed.get((TaskKind.BATTERY, placed.device.id), Renewed(at_min=_call(report)))
+        uses = _uses(placed)
         since, until = whole.used_min(uses, np.array([last.at_min, line.begins_min]))
         left = lasts.least_min * last.left - max(0.0, float(until - since))
         yield Series(
             kind=TaskKind.BATTERY,
-            device=unit.device.id,
+            device=placed.device.id,
             lasts=lasts,
             left=left,
             minutes=MINUTES[TaskKind.BATTERY],
-            place=unit.device.place,
+            place=placed.device.place,
             uses=uses,
-            takes_jam=unit.device.jam is not None and unit.device_class.traits.keeps_timecode_when_off is False,
+            takes_jam=placed.device.jam is not None and placed.device_class.traits.keeps_timecode_when_off is False,
         )
 
 
-def _uses(unit: PlacedDevice) -> Uses:
+def _uses(placed: PlacedDevice) -> Uses:
     """When it is on: whatever can be is switched off between set-ups, unless it loses its timecode by it. [PRACTICE]"""
-    if unit.device.jam is not None and unit.device_class.traits.keeps_timecode_when_off is False:
+    if placed.device.jam is not None and placed.device_class.traits.keeps_timecode_when_off is False:
         return Uses.ALL_SHOOTING
-    return Uses.CAMERA_ON if unit.device_class.kind is Kind.CAMERA else Uses.SOUND_ON
+    return Uses.CAMERA_ON if placed.device_class.kind is Kind.CAMERA else Uses.SOUND_ON
 
 
 def _media(report: Report, line: Timeline, progress: DayProgress) -> Iterator[Series]:
-    for unit in report.index.units():
-        lasts = media(unit)
+    for placed in report.index.placed_devices():
+        lasts = media(placed)
         if lasts is None:
             continue
-        last = progress.renewed.get((TaskKind.MEDIA, unit.device.id), Renewed(at_min=-math.inf))
+        last = progress.renewed.get((TaskKind.MEDIA, placed.device.id), Renewed(at_min=-math.inf))
         recorded = sum(max(0.0, ends - max(begins, last.at_min)) for begins, ends in progress.takes)
         yield Series(
             kind=TaskKind.MEDIA,
-            device=unit.device.id,
+            device=placed.device.id,
             lasts=lasts,
             minutes=MINUTES[TaskKind.MEDIA],
             left=lasts.least_min * last.left - recorded,
-            place=unit.device.place,
+            place=placed.device.place,
             uses=Uses.TAKES,
         )
 
@@ -247,9 +247,9 @@ def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
         return
     on_from = _on_from(report, first)
     warms = {
-        unit.device.id: unit.device_class.traits.warm_up_min.value
-        for unit in report.index.units()
-        if unit.device_class.traits.warm_up_min is not None
+        placed.device.id: placed.device_class.traits.warm_up_min.value
+        for placed in report.index.placed_devices()
+        if placed.device_class.traits.warm_up_min is not None
     }
     warm_from = max(call, on_from - max(warms.values(), default=0.0))
     if warms and line.begins_min <= warm_from:
@@ -264,11 +264,11 @@ def _beginning(report: Report, line: Timeline) -> Iterator[Errand]:
     if short_walk_items(report):
         yield _within(TaskKind.CHECK, "check", on_from, first.begins_min)
     for device, states in _lined_up(report).items():
-        unit = report.index.unit(device)
+        placed = report.index.placed(device)
         if State.STALE in states and line.begins_min > call:
-            yield _line_up(unit, f"line-up.{device}.again", line.begins_min, following.begins_min)
+            yield _line_up(placed, f"line-up.{device}.again", line.begins_min, following.begins_min)
         elif states != {State.DONE}:
-            yield _line_up(unit, f"line-up.{device}", on_from, first.begins_min)
+            yield _line_up(placed, f"line-up.{device}", on_from, first.begins_min)
 
 
 def _moves(report: Report, line: Timeline) -> Iterator[Errand]:
@@ -282,23 +282,23 @@ def _moves(report: Report, line: Timeline) -> Iterator[Errand]:
         if short_walk_items(report):
             yield _within(TaskKind.CHECK, f"check.{move.id}", since, first.begins_min, about=move.id)
         for device in _lined_up(report):
-            unit = report.index.unit(device)
-            yield _line_up(unit, f"line-up.{device}.{move.id}", since, first.begins_min, about=move.id)
+            placed = report.index.placed(device)
+            yield _line_up(placed, f"line-up.{device}.{move.id}", since, first.begins_min, about=move.id)
 
 
 def _within(kind: TaskKind, own_id: str, begins_min: float, ends_min: float, about: str = "") -> Errand:
     return Errand(id=own_id, kind=kind, begins_min=begins_min, ends_min=ends_min, minutes=MINUTES[kind], about=about)
 
 
-def _line_up(unit: PlacedDevice, own_id: str, begins_min: float, ends_min: float, about: str = "") -> Errand:
+def _line_up(placed: PlacedDevice, own_id: str, begins_min: float, ends_min: float, about: str = "") -> Errand:
     return Errand(
         id=own_id,
         kind=TaskKind.LINE_UP,
         begins_min=begins_min,
         ends_min=ends_min,
         minutes=MINUTES[TaskKind.LINE_UP],
-        device=unit.device.id,
-        place=unit.device.place,
+        device=placed.device.id,
+        place=placed.device.place,
         about=about,
     )
 
@@ -333,7 +333,7 @@ def _room_tones(report: Report, line: Timeline) -> Iterator[Errand]:
 
 def _copies(report: Report, line: Timeline) -> Iterator[Errand]:
     """Cards are copied in the long breaks, so that what is lost with a card is at most half a day."""
-    cards = tuple(unit.device.id for unit in report.index.units() if media(unit) is not None)
+    cards = tuple(placed.device.id for placed in report.index.placed_devices() if media(placed) is not None)
     if not cards or not line.takes:
         return
     for item in sorted(report.index.plan.breaks.values(), key=lambda one: one.at_min):

@@ -218,7 +218,7 @@ def _as_on_a_set(report: Report, by: Random) -> Report:
     radios = [
         run
         for run in index.plan.runs.values()
-        if index.unit(run.sending.device).output(run.sending.port).circuit is Circuit.RADIO
+        if index.placed(run.sending.device).output(run.sending.port).circuit is Circuit.RADIO
     ]
     for number, run in enumerate(radios, by.randrange(MOST_STEPS)):
         frequency = round(LOWEST_MHZ + SPACING_MHZ * number, 3)
@@ -227,9 +227,9 @@ def _as_on_a_set(report: Report, by: Random) -> Report:
             for ref in (run.sending, run.receiving)
         ]
     on_mains = by.random() < 0.5
-    for unit in index.units():
-        if on_mains and unit.device_class.kind is Kind.CAMERA and Power.MAINS in unit.device_class.traits.powers:
-            edits.append(SetControl(device=unit.device.id, control=POWER_KEY, value=Power.MAINS))
+    for placed in index.placed_devices():
+        if on_mains and placed.device_class.kind is Kind.CAMERA and Power.MAINS in placed.device_class.traits.powers:
+            edits.append(SetControl(device=placed.device.id, control=POWER_KEY, value=Power.MAINS))
     return report.edited(edited(index.plan, edits)) if edits else report
 
 

@@ -38,13 +38,13 @@ _SWITCHED: Final = (
 """By what the id of a switch holds, the kind of fault, and where it stands then. [HANDBOOK] §§4 to 9"""
 
 
-def of_device(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
-    device = unit.device.id
-    for control in controls_in_use(index, unit):
-        if not unit.acts(control):
+def of_device(index: PlanIndex, placed: PlacedDevice) -> Iterator[HiddenFault]:
+    device = placed.device.id
+    for control in controls_in_use(index, placed):
+        if not placed.acts(control):
             continue
-        stands = unit.device.settings.get(control.id, control.default)
-        for code, value in _others(index, unit, control, stands):
+        stands = placed.device.settings.get(control.id, control.default)
+        for code, value in _others(index, placed, control, stands):
             edits: list[Edit] = [SetControl(device=device, control=control.id, value=value)]
             if code == "frequency":
                 ref = PortRef(device, control.port)
@@ -57,38 +57,38 @@ def of_device(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
                 control=control.id,
                 edits=tuple(edits),
             )
-    if records(unit):
+    if records(placed):
         yield HiddenFault(id=f"rolling:{device}", code="rolling", device=device)
-    if has_headphones(unit) and sum(unit.is_recorded(bus) for bus in unit.device_class.buses) > 1:
+    if has_headphones(placed) and sum(placed.is_recorded(bus) for bus in placed.device_class.buses) > 1:
         yield HiddenFault(id=f"monitor:{device}", code="monitor", device=device)
-    if unit.device.jam is not None:
+    if placed.device.jam is not None:
         missed = SetJam(device=device, giver=None)
         yield HiddenFault(id=f"not-jammed:{device}", code="not-jammed", device=device, edits=(missed,))
-    yield from _other_mixes(index, unit)
+    yield from _other_mixes(index, placed)
 
 
-def records(unit: PlacedDevice) -> bool:
+def records(placed: PlacedDevice) -> bool:
     """Whether it has a record button."""
-    return unit.device_class.is_recording
+    return placed.device_class.is_recording
 
 
-def has_headphones(unit: PlacedDevice) -> bool:
+def has_headphones(placed: PlacedDevice) -> bool:
     """Whether one can listen at it."""
-    return any(port.is_headphone for port in unit.device_class.outputs)
+    return any(port.is_headphone for port in placed.device_class.outputs)
 
 
-def controls_in_use(index: PlanIndex, unit: PlacedDevice) -> tuple[Control, ...]:
+def controls_in_use(index: PlanIndex, placed: PlacedDevice) -> tuple[Control, ...]:
     """Those of the whole device, of its tracks, and of the sockets that something is plugged into."""
     found = []
-    for control in controls_of(unit.device_class).values():
-        ref = PortRef(unit.device.id, control.port)
-        is_socket = control.port in unit.device_class.port_of
+    for control in controls_of(placed.device_class).values():
+        ref = PortRef(placed.device.id, control.port)
+        is_socket = control.port in placed.device_class.port_of
         if not is_socket or index.arriving.get(ref) or index.leaving.get(ref):
             found.append(control)
     return tuple(found)
 
 
-def _others(index: PlanIndex, unit: PlacedDevice, control: Control, stands: Setting) -> Iterator[tuple[str, Setting]]:
+def _others(index: PlanIndex, placed: PlacedDevice, control: Control, stands: Setting) -> Iterator[tuple[str, Setting]]:
     """What kind of fault a control is good for, and where it stands then."""
     switched = next(((code, value) for part, code, value in _SWITCHED if _is_switch(control, part)), None)
     if switched is not None:
@@ -99,14 +99,14 @@ def _others(index: PlanIndex, unit: PlacedDevice, control: Control, stands: Sett
         yield "limiter", not stands
     elif control.id == CELL_KEY and stands:
         yield "cell", False
-    elif control.id == POWER_KEY and stands == Power.BATTERY and Power.MAINS in unit.device_class.traits.powers:
+    elif control.id == POWER_KEY and stands == Power.BATTERY and Power.MAINS in placed.device_class.traits.powers:
         yield "mains", Power.MAINS
     elif control.id == TIMECODE_RUN_KEY and stands != RECORD_RUN:
         yield "timecode-run", RECORD_RUN
     elif control.id == TIMECODE_RATE_KEY and stands == RATE_OF_JOB:
         yield "timecode-rate", _another_rate(index)
     elif control.id == SAMPLE_RATE_KEY:
-        yield from (("sample-rate", rate) for rate in _other_options(control, str(unit.sample_rate_hz))[:1])
+        yield from (("sample-rate", rate) for rate in _other_options(control, str(placed.sample_rate_hz))[:1])
     elif control.id.endswith((".mode", ".pan")) and control.kind is ControlKind.CHOICE:
         code = control.id.rpartition(".")[2]
         yield from ((code, option) for option in _other_options(control, stands))
@@ -135,15 +135,15 @@ def _another_rate(index: PlanIndex) -> str:
     return "25" if FrameRate.parse(index.plan.defaults.frame_rate).nominal != 25 else "24"
 
 
-def _other_mixes(index: PlanIndex, unit: PlacedDevice) -> Iterator[HiddenFault]:
+def _other_mixes(index: PlanIndex, placed: PlacedDevice) -> Iterator[HiddenFault]:
     """An output that gives another mix or track than planned."""
-    for port in unit.device_class.outputs:
-        if not index.leaving.get(PortRef(unit.device.id, port.id)):
+    for port in placed.device_class.outputs:
+        if not index.leaving.get(PortRef(placed.device.id, port.id)):
             continue
         for channel in channel_refs(port):
-            planned = unit.fed_bus(channel)
-            others = [bus for bus in unit.device_class.buses if planned is not None and bus.id != planned.id]
+            planned = placed.fed_bus(channel)
+            others = [bus for bus in placed.device_class.buses if planned is not None and bus.id != planned.id]
             for bus in others[:1]:
-                edit = FeedOutput(device=unit.device.id, channel=channel, bus=bus.id)
-                fault_id = f"wrong-mix:{unit.device.id}.{channel}={bus.id}"
-                yield HiddenFault(id=fault_id, code="wrong-mix", device=unit.device.id, edits=(edit,))
+                edit = FeedOutput(device=placed.device.id, channel=channel, bus=bus.id)
+                fault_id = f"wrong-mix:{placed.device.id}.{channel}={bus.id}"
+                yield HiddenFault(id=fault_id, code="wrong-mix", device=placed.device.id, edits=(edit,))

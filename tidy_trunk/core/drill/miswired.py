@@ -16,7 +16,7 @@ _SIGNAL_PIN: Final = "2"
 
 
 def of_run(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
-    sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
+    sender, receiver = index.placed(run.sending.device), index.placed(run.receiving.device)
     output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
     if output.circuit is Circuit.TIMECODE:
         yield HiddenFault(id=f"timecode-out:{run.id}", code="timecode-out", run=run.id, edits=(Disconnect(run=run.id),))
@@ -99,7 +99,7 @@ def _goes_in(plug: Plug, other: Plug) -> bool:
 
 def _in_another_socket(index: PlanIndex, run: Run) -> Iterator[HiddenFault]:
     """The next free socket that the same plug goes into, at either end: on the sending side the headphones, often."""
-    sender, receiver = (index.unit(end.device) for end in (run.sending, run.receiving))
+    sender, receiver = (index.placed(end.device) for end in (run.sending, run.receiving))
     into = _next_free(run.receiving, receiver.device_class.inputs, index.arriving)
     if into is not None:
         move = MoveRun(run=run.id, receiving=into)

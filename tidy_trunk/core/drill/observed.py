@@ -72,7 +72,7 @@ class FaultyRig:
                 return tuple((track.trace.id, self.tone_off_db(track)) for track in self.tone_tracks(probe.device))
             case "clap":
                 return tuple(
-                    (unit.device.id, self.together(unit.device.id)) for unit in self.rig.chain if records(unit)
+                    (placed.device.id, self.together(placed.device.id)) for placed in self.rig.chain if records(placed)
                 )
             case "swap":
                 return (self._has(*IN_THE_CABLE, run=probe.run),)
@@ -81,9 +81,9 @@ class FaultyRig:
         raise ValueError(probe.code)
 
     def _settings(self, device: str, port: str) -> Observation:
-        unit = self.index.unit(device)
+        placed = self.index.placed(device)
         stand = [
-            (control.id, unit.device.settings.get(control.id, control.default))
+            (control.id, placed.device.settings.get(control.id, control.default))
             for control in self.rig.controls(device, port)
         ]
         if port == "":
@@ -110,9 +110,9 @@ class FaultyRig:
 
     def gives(self, device: str, port: str) -> list[Bus]:
         """Mixes and tracks that an output gives, channel by channel; none of an input."""
-        unit = self.index.unit(device)
-        ports = [one for one in unit.device_class.outputs if one.id == port]
-        buses = [unit.fed_bus(channel) for one in ports for channel in channel_refs(one)]
+        placed = self.index.placed(device)
+        ports = [one for one in placed.device_class.outputs if one.id == port]
+        buses = [placed.fed_bus(channel) for one in ports for channel in channel_refs(one)]
         return [bus for bus in buses if bus is not None]
 
     @cached_property
@@ -124,7 +124,7 @@ class FaultyRig:
         planned, now = self.rig.clocks.get(device), self._clocks.get(device)
         if not self.is_rolling(device):
             return Together.NOTHING
-        if self.index.unit(device).sample_rate_hz != self.rig.index.unit(device).sample_rate_hz:
+        if self.index.placed(device).sample_rate_hz != self.rig.index.placed(device).sample_rate_hz:
             return Together.RUNS_OFF
         if planned is None or now is None or planned.gets is Gets.NOTHING:
             return Together.AS_PLANNED
@@ -285,7 +285,7 @@ class FaultyRig:
     def loose_end(self, run_id: str) -> PortRef | None:
         """Of a run with a loose plug, the end that nothing locks; None where both sit firmly."""
         run = self.plugged(run_id)
-        output = self.index.unit(run.sending.device).output(run.sending.port)
+        output = self.index.placed(run.sending.device).output(run.sending.port)
         if not self.is_loose(run_id):
             return None
         return run.sending if output.plug.connector in SMALL_PLUGS else run.receiving

@@ -98,12 +98,12 @@ class DrillRig:
         self.report = report
         self.index = report.index
         depths = _depths(report)
-        in_use = [unit for unit in self.index.units() if self._has_part(unit)]
-        self.chain = sorted(in_use, key=lambda unit: depths.get(unit.device.id, math.inf))
+        in_use = [placed for placed in self.index.placed_devices() if self._has_part(placed)]
+        self.chain = sorted(in_use, key=lambda placed: depths.get(placed.device.id, math.inf))
         self.runs = sorted(self.index.plan.runs.values(), key=lambda run: run.number)
 
-    def _has_part(self, unit: PlacedDevice) -> bool:
-        refs = [PortRef(unit.device.id, port.id) for port in unit.device_class.ports]
+    def _has_part(self, placed: PlacedDevice) -> bool:
+        refs = [PortRef(placed.device.id, port.id) for port in placed.device_class.ports]
         return any(self.index.arriving.get(ref) or self.index.leaving.get(ref) for ref in refs)
 
     @cached_property
@@ -112,31 +112,31 @@ class DrillRig:
         return tuple(self._probes())
 
     def _probes(self) -> Iterator[Probe]:
-        for unit in self.chain:
-            yield from (Probe(code="settings", device=unit.device.id, port=port) for port in self._ports(unit))
-            if any(not track.is_silent for track in self.report.tracks_of(unit.device.id)):
-                yield from self._at_tracks(unit)
-            if {Power.BATTERY, Power.MAINS} <= set(unit.device_class.traits.powers):
-                yield Probe(code="battery", device=unit.device.id)
+        for placed in self.chain:
+            yield from (Probe(code="settings", device=placed.device.id, port=port) for port in self._ports(placed))
+            if any(not track.is_silent for track in self.report.tracks_of(placed.device.id)):
+                yield from self._at_tracks(placed)
+            if {Power.BATTERY, Power.MAINS} <= set(placed.device_class.traits.powers):
+                yield Probe(code="battery", device=placed.device.id)
         for run in self.runs:
-            circuit = self.index.unit(run.sending.device).output(run.sending.port).circuit
+            circuit = self.index.placed(run.sending.device).output(run.sending.port).circuit
             if circuit.is_analogue or circuit is Circuit.TIMECODE:
                 yield Probe(code="plugs", run=run.id)
                 if run.parts:
                     yield Probe(code="swap", run=run.id)
-        if sum(records(unit) for unit in self.chain) > 1:
+        if sum(records(placed) for placed in self.chain) > 1:
             yield Probe(code="clap")
 
-    def _at_tracks(self, unit: PlacedDevice) -> Iterator[Probe]:
-        device = unit.device.id
+    def _at_tracks(self, placed: PlacedDevice) -> Iterator[Probe]:
+        device = placed.device.id
         yield Probe(code="meters", device=device)
         if any(
             port.is_headphone and not self.index.leaving.get(PortRef(device, port.id))
-            for port in unit.device_class.outputs
+            for port in placed.device_class.outputs
         ):
             yield Probe(code="listen", device=device)
             yield Probe(code="shout", device=device)
-        if records(unit):
+        if records(placed):
             yield Probe(code="play-back", device=device)
         if any(self.tone_sender(track) for track in self.report.tracks_of(device)):
             yield Probe(code="tone", device=device)
@@ -146,10 +146,10 @@ class DrillRig:
         sender = sender_of(self.index, track.trace.stage)
         return "" if sender is None else sender.device
 
-    def _ports(self, unit: PlacedDevice) -> Iterator[str]:
+    def _ports(self, placed: PlacedDevice) -> Iterator[str]:
         """Sockets and tracks in use that have anything to set, and "" for the device itself."""
-        own = [""] if records(unit) or has_headphones(unit) or unit.device.id in self.clocks else []
-        yield from dict.fromkeys([*own, *(control.port for control in self.controls(unit.device.id))])
+        own = [""] if records(placed) or has_headphones(placed) or placed.device.id in self.clocks else []
+        yield from dict.fromkeys([*own, *(control.port for control in self.controls(placed.device.id))])
 
     @cached_property
     def microphones(self) -> Mapping[str, frozenset[str]]:
@@ -177,7 +177,7 @@ class DrillRig:
 
     def controls(self, device: str, port: str | None = None) -> tuple[Control, ...]:
         """What is set on a device, on one of its sockets or tracks."""
-        in_use = controls_in_use(self.index, self.index.unit(device))
+        in_use = controls_in_use(self.index, self.index.placed(device))
         return tuple(control for control in in_use if port is None or control.port == port)
 
 

@@ -125,7 +125,7 @@ def _seen(faulty: FaultyRig) -> ShownByProbe:
 
 def _possible(rig: DrillRig) -> list[HiddenFault]:
     """All that can be hidden in a rig, in the order of its devices and cables. What of it shows is for others to find out."""
-    found = [fault for unit in rig.index.units() for fault in of_device(rig.index, unit)]
+    found = [fault for placed in rig.index.placed_devices() for fault in of_device(rig.index, placed)]
     return [*found, *(fault for run in rig.runs for fault in of_run(rig.index, run))]
 
 

@@ -75,7 +75,7 @@ def _of_device(index: PlanIndex, was: Device | None, now: Device | None) -> Aspe
     if was is None or now is None or was != replace(now, settings=was.settings, jam=was.jam, place=was.place):
         return Aspect.WIRING
     found = Aspect.CLOCK if was.jam != now.jam else NOTHING_CHANGED
-    controls = controls_of(index.unit(now.id).device_class)
+    controls = controls_of(index.placed(now.id).device_class)
     for name in {*was.settings, *now.settings}:
         if was.settings.get(name) != now.settings.get(name):
             found |= _of_control(controls[name]) if name in controls else Aspect.WIRING

@@ -83,15 +83,15 @@ def _device(first: PlanIndex, second: PlanIndex, old: Device, new: Device) -> It
     if old.class_id != new.class_id:  # what it can be set to is another matter then
         yield from changed("class_id", old.class_id, new.class_id)
         return
-    unit, was = second.unit(new.id), first.unit(old.id)
-    controls = controls_of(unit.device_class)
+    placed, was = second.placed(new.id), first.placed(old.id)
+    controls = controls_of(placed.device_class)
     for key in dict.fromkeys([*old.settings, *new.settings]):
         if key in controls:
             yield from changed(f"settings.{key}", old.settings.get(key), new.settings.get(key))
     fed = _fed(was)
-    for place, feeds in _fed(unit).items():
+    for place, feeds in _fed(placed).items():
         yield from changed(f"fed.{place}", fed[place], feeds)
-    for bus in unit.device_class.buses:
+    for bus in placed.device_class.buses:
         then, now = (device.roles.get(bus.id, Role.DIALOGUE) for device in (old, new))
         yield from changed(f"roles.{bus.id}", then, now)
     yield from changed("jam", old.jam, new.jam)
@@ -100,11 +100,11 @@ def _device(first: PlanIndex, second: PlanIndex, old: Device, new: Device) -> It
         yield from changed(f"figures.{path}", old.figures.get(path), new.figures.get(path))
 
 
-def _fed(unit: PlacedDevice) -> dict[str, tuple[str, ...]]:
+def _fed(placed: PlacedDevice) -> dict[str, tuple[str, ...]]:
     """What feeds each track, mix and output channel, by their ids."""
-    found = {bus.id: tuple(unit.bus_inputs(bus)) for bus in unit.device_class.buses}
-    for port in unit.device_class.outputs:
+    found = {bus.id: tuple(placed.bus_inputs(bus)) for bus in placed.device_class.buses}
+    for port in placed.device_class.outputs:
         for channel in channel_refs(port):
-            fed = unit.fed_bus(channel)
+            fed = placed.fed_bus(channel)
             found[channel] = (fed.id,) if fed else ()
     return found

@@ -32,15 +32,15 @@ class Lasting:
     least_min: float
 
 
-def battery(unit: PlacedDevice, temperature_c: float = WARM_C) -> Lasting | None:
+def battery(placed: PlacedDevice, temperature_c: float = WARM_C) -> Lasting | None:
     """How long a full battery lasts: Wh × 0.8 / W, less in the cold; None for what runs on something else, or nobody knows.
 
     The least takes both figures at the bad end of what they are sure to, their tolerances added as independent.
     Source: [PRACTICE], tolerances [HANDBOOK] §3
     """
-    traits = unit.device_class.traits
+    traits = placed.device_class.traits
     if (
-        unit.power is not Power.BATTERY
+        placed.power is not Power.BATTERY
         or traits.battery_wh is None
         or traits.power_w is None
         or not traits.power_w.value
@@ -50,10 +50,10 @@ def battery(unit: PlacedDevice, temperature_c: float = WARM_C) -> Lasting | None
     return Lasting(usual, usual * (1 - _together(traits.battery_wh, traits.power_w)))
 
 
-def battery_needed_wh(unit: PlacedDevice, minutes: float, temperature_c: float = WARM_C) -> float:
+def battery_needed_wh(placed: PlacedDevice, minutes: float, temperature_c: float = WARM_C) -> float:
     """The battery in Wh that lasts so long at the least. The device has one."""
-    now = battery(unit, temperature_c)
-    stated = unit.device_class.traits.battery_wh
+    now = battery(placed, temperature_c)
+    stated = placed.device_class.traits.battery_wh
     return stated.value * minutes / now.least_min if now and stated and now.least_min else math.inf
 
 
@@ -67,44 +67,44 @@ def cold_share(temperature_c: float) -> float:
     return max(0.1, low_share + (temperature_c - low) * (high_share - low_share) / (high - low))
 
 
-def sound_bytes_per_min(unit: PlacedDevice) -> float:
+def sound_bytes_per_min(placed: PlacedDevice) -> float:
     """What the tracks of a device take, in bytes a minute: rate × bytes × tracks. Source: [EBU3285]"""
-    traits, rate = unit.device_class.traits, unit.sample_rate_hz
-    tracks = sum(unit.is_recorded(bus) for bus in unit.device_class.buses)
+    traits, rate = placed.device_class.traits, placed.sample_rate_hz
+    tracks = sum(placed.is_recorded(bus) for bus in placed.device_class.buses)
     return (rate or 0) * (traits.bits or 0) / BITS_PER_BYTE * tracks * 60
 
 
-def media(unit: PlacedDevice) -> Lasting | None:
+def media(placed: PlacedDevice) -> Lasting | None:
     """How many minutes of takes go on a card or what is built in; None for what has no such thing, or nobody knows."""
-    traits = unit.device_class.traits
-    if traits.media_gb is None or not unit.device_class.is_recording:
+    traits = placed.device_class.traits
+    if traits.media_gb is None or not placed.device_class.is_recording:
         return None
     picture = 0.0 if traits.picture_mbps is None else traits.picture_mbps.value * 1e6 / BITS_PER_BYTE * 60
-    per_min = sound_bytes_per_min(unit) + picture
+    per_min = sound_bytes_per_min(placed) + picture
     if not per_min:
         return None
     usual = traits.media_gb.value * BYTES_PER_GB / per_min
     return Lasting(usual, usual * (1 - _together(traits.media_gb)))
 
 
-def file_ends_min(unit: PlacedDevice, tracks: int) -> float | None:
+def file_ends_min(placed: PlacedDevice, tracks: int) -> float | None:
     """After how many minutes a plain WAV of so many tracks is full: 62 for eight of 24 bits at 48 kHz. None of a camera.
 
     Source: [EBU3306]
     """
-    traits, rate = unit.device_class.traits, unit.sample_rate_hz
+    traits, rate = placed.device_class.traits, placed.sample_rate_hz
     if (
-        unit.device_class.kind is Kind.CAMERA
-        or not unit.device_class.is_recording
+        placed.device_class.kind is Kind.CAMERA
+        or not placed.device_class.is_recording
         or not (rate and traits.bits and tracks)
     ):
         return None
     return RIFF_BYTES / (rate * traits.bits / BITS_PER_BYTE * tracks * 60)
 
 
-def clip_limit_min(unit: PlacedDevice) -> float | None:
+def clip_limit_min(placed: PlacedDevice) -> float | None:
     """The longest clip of a camera; None where nobody has said."""
-    limit = unit.device_class.traits.clip_limit_min
+    limit = placed.device_class.traits.clip_limit_min
     return None if limit is None else limit.value
 
 

@@ -319,7 +319,7 @@ class PlanIndex:
         """`like`: look-ups into a plan that this one was made from; what both share is taken over."""
         self.plan = plan
         self.like = like
-        self._units: dict[str, PlacedDevice] = self._shared_units()
+        self._placed: dict[str, PlacedDevice] = self._shared_devices()
         self.links: dict[str, Link] = {}
         self.powered: dict[str, bool] = {}
         if like is not None and like.plan.runs is plan.runs:
@@ -341,15 +341,15 @@ class PlanIndex:
             found.setdefault(end(run), []).append(run)
         return found
 
-    def unit(self, device_id: str) -> PlacedDevice:
+    def placed(self, device_id: str) -> PlacedDevice:
         """The device of that id.
 
         Raises:
             UnknownItemError: No such device, or no such class.
         """
-        found = self._units.get(device_id)
+        found = self._placed.get(device_id)
         if found is None:
-            found = self._units[device_id] = self._look_up(device_id)
+            found = self._placed[device_id] = self._look_up(device_id)
         return found
 
     def _look_up(self, device_id: str) -> PlacedDevice:
@@ -357,18 +357,18 @@ class PlanIndex:
         if device is None:
             known = ", ".join(self.plan.devices) or "none"
             raise UnknownItemError(f"there is no device '{device_id}'; the job has {known}")
-        was = self.like._units.get(device_id) if self.like is not None and self._has_classes_of(self.like) else None
+        was = self.like._placed.get(device_id) if self.like is not None and self._has_classes_of(self.like) else None
         if was is not None and was.device.class_id == device.class_id and was.device.figures is device.figures:
             return PlacedDevice(device, was.device_class)  # only its settings are otherwise
         return PlacedDevice(device, with_figures(self.class_of(device.class_id), device.figures))
 
-    def units(self) -> list[PlacedDevice]:
-        return [self.unit(device_id) for device_id in self.plan.devices]
+    def placed_devices(self) -> list[PlacedDevice]:
+        return [self.placed(device_id) for device_id in self.plan.devices]
 
-    def _shared_units(self) -> dict[str, PlacedDevice]:
+    def _shared_devices(self) -> dict[str, PlacedDevice]:
         if self.like is None or not self._has_classes_of(self.like):
             return {}
-        return {key: unit for key, unit in self.like._units.items() if self.plan.devices.get(key) is unit.device}
+        return {key: placed for key, placed in self.like._placed.items() if self.plan.devices.get(key) is placed.device}
 
     def _has_classes_of(self, other: "PlanIndex") -> bool:
         return self.plan.classes is other.plan.classes and self.plan.gain_laws is other.plan.gain_laws
@@ -387,12 +387,12 @@ class PlanIndex:
 
     def tone_dbfs(self, device_id: str) -> float:
         """Level of the tone that a device sends: the job's, unless it has only one of its own."""
-        fixed = self.unit(device_id).device_class.traits.tone_dbfs
+        fixed = self.placed(device_id).device_class.traits.tone_dbfs
         return self.plan.defaults.alignment_dbfs if fixed is None else fixed.value
 
     def meter_of(self, device_id: str) -> MeterError | None:
         """What is known of a device's meter, in this job or by its class; None where it is believed."""
-        device_class = self.unit(device_id).device_class
+        device_class = self.placed(device_id).device_class
         return self.plan.meters.get(device_class.id) or meter_of_class(device_class)
 
     @property
@@ -427,9 +427,11 @@ class PlanIndex:
         return [(self.lead_of(part), part.length_m) for part in run.parts]
 
     def port_label(self, ref: PortRef) -> str:
-        unit = self.unit(ref.device)
-        port = unit.port(ref.port)
-        return unit.label if port.id == "out" and unit.device_class.is_microphone else f"{unit.label} {port.label}"
+        placed = self.placed(ref.device)
+        port = placed.port(ref.port)
+        return (
+            placed.label if port.id == "out" and placed.device_class.is_microphone else f"{placed.label} {port.label}"
+        )
 
     def run_label(self, run: Run) -> str:
         return f"cable {run.number}, {self.port_label(run.sending)} to {self.port_label(run.receiving)}"
@@ -438,12 +440,12 @@ class PlanIndex:
         """Whether what is plugged in elsewhere turns an input off: a built-in microphone, or a socket behind a shoe."""
         return any(
             port_id in port.blocks and self.arriving.get(PortRef(device, port.id))
-            for port in self.unit(device).device_class.inputs
+            for port in self.placed(device).device_class.inputs
         )
 
-    def input_channel(self, unit: PlacedDevice, channel_ref: str) -> tuple[InputPort, int]:
+    def input_channel(self, placed: PlacedDevice, channel_ref: str) -> tuple[InputPort, int]:
         """Port and channel index of a reference such as `in1` or `mic.L`."""
-        found = unit.device_class.channel_of.get(channel_ref)
+        found = placed.device_class.channel_of.get(channel_ref)
         if found is not None:
             return found
-        raise UnknownItemError(f"{unit.label} has no input channel '{channel_ref}'")
+        raise UnknownItemError(f"{placed.label} has no input channel '{channel_ref}'")

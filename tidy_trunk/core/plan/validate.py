@@ -201,14 +201,14 @@ def _is_date(text: str) -> bool:
         return False
 
 
-def _check_jam(index: PlanIndex, unit: PlacedDevice, at: str) -> None:
-    jam = unit.device.jam
+def _check_jam(index: PlanIndex, placed: PlacedDevice, at: str) -> None:
+    jam = placed.device.jam
     if jam is None:
         return
-    giver = index.unit(jam.giver)
-    if jam.giver == unit.device.id:
+    giver = index.placed(jam.giver)
+    if jam.giver == placed.device.id:
         raise PlanError(f"{at}: it cannot be jammed by itself: name who gives it the time")
-    for one in (unit, giver):
+    for one in (placed, giver):
         if not one.device_class.keeps_time:
             raise PlanError(f"{at}: {one.label} keeps no timecode: name a camera, a recorder or a timecode generator")
     if not giver.device_class.traits.makes_timecode:
@@ -220,7 +220,7 @@ def _check_jam(index: PlanIndex, unit: PlacedDevice, at: str) -> None:
 
 
 def _check_pair_drift(index: PlanIndex, drift: PairDrift) -> None:
-    first, second = (index.unit(name) for name in (drift.first, drift.second))
+    first, second = (index.placed(name) for name in (drift.first, drift.second))
     at = f"drift of {first.label} and {second.label}"
     if drift.first == drift.second:
         raise PlanError(f"{at}: a clock does not part from itself: name two devices")
@@ -232,10 +232,10 @@ def _check_pair_drift(index: PlanIndex, drift: PairDrift) -> None:
 def _check_line_up(index: PlanIndex, track: str, found: LineUp) -> None:
     at = f"line-up of '{track}'"
     device, _, bus = track.partition(".")
-    unit = index.unit(device)
-    index.unit(found.sender)
-    if found.track != track or bus not in [item.id for item in unit.device_class.buses]:
-        raise UnknownItemError(f"{at}: {unit.label} has no track '{bus}'")
+    placed = index.placed(device)
+    index.placed(found.sender)
+    if found.track != track or bus not in [item.id for item in placed.device_class.buses]:
+        raise UnknownItemError(f"{at}: {placed.label} has no track '{bus}'")
     for level in (found.sent_dbfs, found.read_dbfs, found.predicted_dbfs):
         check_number(at, level, QUIETEST_LINE_UP_DBFS, 24, "dBFS")
     _check_when(at, found.when)
@@ -294,23 +294,23 @@ def _check_target(target: Target) -> None:
 
 
 def _check_device(index: PlanIndex, device_id: str) -> None:
-    unit = index.unit(device_id)
+    placed = index.placed(device_id)
     at = f"device '{device_id}'"
-    check_label(at, unit.label)
+    check_label(at, placed.label)
     try:
-        controls = controls_of(unit.device_class) if unit.device.settings else {}
-        for control_id, value in unit.device.settings.items():
-            (controls.get(control_id) or find_control(unit.device_class, control_id)).check(value)
+        controls = controls_of(placed.device_class) if placed.device.settings else {}
+        for control_id, value in placed.device.settings.items():
+            (controls.get(control_id) or find_control(placed.device_class, control_id)).check(value)
     except (InputError, UnknownItemError) as error:
         raise type(error)(f"{at}: {error.message}") from error
-    _check_routing(index, unit, at)
-    _check_jam(index, unit, at)
+    _check_routing(index, placed, at)
+    _check_jam(index, placed, at)
 
 
-def _check_routing(index: PlanIndex, unit: PlacedDevice, at: str) -> None:
-    buses = {bus.id for bus in unit.device_class.buses}
-    outputs = {ref for port in unit.device_class.outputs for ref in channel_refs(port)}
-    for bus_id, refs in unit.device.routing.items():
+def _check_routing(index: PlanIndex, placed: PlacedDevice, at: str) -> None:
+    buses = {bus.id for bus in placed.device_class.buses}
+    outputs = {ref for port in placed.device_class.outputs for ref in channel_refs(port)}
+    for bus_id, refs in placed.device.routing.items():
         if bus_id not in buses:
             raise UnknownItemError(
                 f"{at}: there is no track or mix '{bus_id}'; it has {', '.join(sorted(buses)) or 'none'}"
@@ -318,11 +318,11 @@ def _check_routing(index: PlanIndex, unit: PlacedDevice, at: str) -> None:
         if len(set(refs)) != len(refs):
             raise PlanError(f"{at}: an input is routed twice to {bus_id}")
         for ref in refs:
-            index.input_channel(unit, ref)
-    for bus_id in unit.device.roles:
+            index.input_channel(placed, ref)
+    for bus_id in placed.device.roles:
         if bus_id not in buses:
             raise UnknownItemError(f"{at}: there is no track or mix '{bus_id}' that could be kept for something")
-    for channel, bus_id in unit.device.feeds.items():
+    for channel, bus_id in placed.device.feeds.items():
         if channel not in outputs:
             raise UnknownItemError(f"{at}: there is no output channel '{channel}'")
         if bus_id not in buses:
@@ -340,14 +340,14 @@ def _check_source(index: PlanIndex, source_id: str) -> None:
         raise RangeError(f"{at}: quiet, average, peak and burst must rise in this order")
     check_number(f"{at}, tolerance", source.tolerance_db, 0, 40, "dB")
     for device_id, distance_m in source.heard_by.items():
-        unit = index.unit(device_id)
-        if unit.device_class.capsule is None:
-            raise PlanError(f"{at}: {unit.label} is no microphone and hears nothing: name a microphone")
-        check_number(f"{at}, distance to {unit.label}", distance_m, 0.01, 1_000, "m")
+        placed = index.placed(device_id)
+        if placed.device_class.capsule is None:
+            raise PlanError(f"{at}: {placed.label} is no microphone and hears nothing: name a microphone")
+        check_number(f"{at}, distance to {placed.label}", distance_m, 0.01, 1_000, "m")
     for device_id, angle_deg in source.off_axis_deg.items():
         if device_id not in source.heard_by:
             raise PlanError(f"{at}: an angle to {device_id}, which does not hear it: give its distance too")
-        check_number(f"{at}, angle off the axis of {index.unit(device_id).label}", angle_deg, 0, 180, "°")
+        check_number(f"{at}, angle off the axis of {index.placed(device_id).label}", angle_deg, 0, 180, "°")
 
 
 def _check_runs(index: PlanIndex) -> None:
@@ -360,8 +360,8 @@ def _check_runs(index: PlanIndex) -> None:
             raise PlanError(f"cable '{run.id}': number {run.number} is taken by cable '{numbers[run.number]}'")
         numbers[run.number] = run.id
         try:
-            index.unit(run.sending.device).output(run.sending.port)
-            index.unit(run.receiving.device).input(run.receiving.port)
+            index.placed(run.sending.device).output(run.sending.port)
+            index.placed(run.receiving.device).input(run.receiving.port)
             for part in run.parts:
                 _check_part(index, part)
             for stretch in run.path:

@@ -173,7 +173,7 @@ class Builder:
         worn = [name for name, item in zip(microphones, self._microphones, strict=True) if item.class_id in WORN]
         for at in range(brief.people):
             heard_by = {
-                name: self._distance_m(draft.index.unit(name).device_class)
+                name: self._distance_m(draft.index.placed(name).device_class)
                 for name in microphones
                 if name not in worn or (at < len(worn) and name == worn[at])
             }
@@ -287,7 +287,7 @@ class Builder:
     def _with_boxes(self, draft: Draft, recorder: str, cameras: list[str]) -> bool:
         """Whether a timecode box goes on each camera, jammed from the recorder; from a box on the recorder where that makes none."""
         master = recorder
-        if not draft.index.unit(recorder).device_class.traits.makes_timecode:
+        if not draft.index.placed(recorder).device_class.traits.makes_timecode:
             master = draft.add(TIMECODE_BOX, "Recorder's timecode box")
             if not draft.join(master, recorder, output="timecode out"):
                 return False
@@ -375,11 +375,11 @@ def _joined(draft: Draft, end: str, receiver: str) -> bool:
     """Whether sound goes from a microphone or a radio into a device; a lavalier by its adapter where that has 48 V alone."""
     if draft.join(end, receiver):
         return True
-    feeding = draft.index.unit(end).device_class.feeding
+    feeding = draft.index.placed(end).device_class.feeding
     if feeding is None or Supply.PLUG_IN not in feeding.needs:
         return False
     tried = draft.copy()
-    adapter = tried.add(LAVALIER_ADAPTER, f"{tried.index.unit(end).label} adapter")
+    adapter = tried.add(LAVALIER_ADAPTER, f"{tried.index.placed(end).label} adapter")
     if not (tried.join(end, adapter) and tried.join(adapter, receiver)):
         return False
     draft.do(*tried.edits[len(draft.edits) :])
@@ -394,16 +394,16 @@ def _fed(draft: Draft, sender: str, camera: str) -> bool:
     if not tried.join(sender, camera):
         return False
     *_, run = tried.plan.runs.values()
-    modes = tried.index.unit(camera).input(run.receiving.port).modes
+    modes = tried.index.placed(camera).input(run.receiving.port).modes
     if all(mode.signal is Signal.MIC for mode in modes):
-        plain = tried.index.unit(sender).output(run.sending.port).label
+        plain = tried.index.placed(sender).output(run.sending.port).label
         tried = draft.copy()
         if not tried.join_matched(sender, camera, output=plain):
             return False
         *_, run = tried.plan.runs.values()
     index, made = tried.index, tried.edits[len(draft.edits) :]
-    output, port = index.unit(sender).output(run.sending.port), index.unit(camera).input(run.receiving.port)
-    outputs = index.unit(sender).device_class.outputs
+    output, port = index.placed(sender).output(run.sending.port), index.placed(camera).input(run.receiving.port)
+    outputs = index.placed(sender).device_class.outputs
     if output.is_headphone and any(other.circuit.is_analogue and not other.is_headphone for other in outputs):
         return False
     draft.do(*made)
@@ -415,7 +415,7 @@ def _fed(draft: Draft, sender: str, camera: str) -> bool:
 def _is_another_way(draft: Draft, plan: Plan) -> bool:
     """Whether what mends a plan has put a box between that belongs to another way to work."""
     index = PlanIndex(plan)
-    added = [index.unit(device).device_class.kind for device in plan.devices if device not in draft.plan.devices]
+    added = [index.placed(device).device_class.kind for device in plan.devices if device not in draft.plan.devices]
     return any(kind in (Kind.PREAMP, Kind.MIXER, Kind.RECORDER) for kind in added)
 
 
@@ -434,7 +434,7 @@ def _settled(adviser: Adviser) -> Adviser:
 def _matched(adviser: Adviser) -> Adviser:
     """With every cable into a camera or a switcher as the job's school matches it best."""
     for run_id, run in adviser.plan.runs.items():
-        receiver = adviser.report.index.unit(run.receiving.device)
+        receiver = adviser.report.index.placed(run.receiving.device)
         if (
             receiver.device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
             or not receiver.input(run.receiving.port).circuit.is_analogue

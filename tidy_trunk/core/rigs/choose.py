@@ -128,7 +128,7 @@ def find_rigs(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, 
 
 
 def _has_recorder(rig: Rig) -> bool:
-    return any(item.device_class.kind is Kind.RECORDER for item in rig.built.report.index.units())
+    return any(item.device_class.kind is Kind.RECORDER for item in rig.built.report.index.placed_devices())
 
 
 def _rigs(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> Rigs:

@@ -137,7 +137,7 @@ def _copies(report: Report, tracks: list[TrackLevel]) -> tuple[int, tuple[str, .
             ways = [parts_on_all_ways(stage, source, known) for found in stages.values() for stage in found]
             shared |= {name for kind, name in frozenset.intersection(*ways) if kind == "device"}
     index = report.index
-    kept = [name for name in index.plan.devices if name in shared and not index.unit(name).device_class.is_microphone]
+    kept = [name for name in index.plan.devices if name in shared and not index.placed(name).device_class.is_microphone]
     return int(fewest) if math.isfinite(fewest) else 0, tuple(kept)
 
 
@@ -146,7 +146,7 @@ def _sync(report: Report, recording: tuple[str, ...]) -> SyncMethod:
     index = report.index
     if _is_programme(index, recording):
         return SyncMethod.NONE  # what leaves the switcher is together
-    cameras = [unit.device.id for unit in index.units() if unit.device_class.kind is Kind.CAMERA]
+    cameras = [placed.device.id for placed in index.placed_devices() if placed.device_class.kind is Kind.CAMERA]
     found = [SYNC_OF[pair.by[0]] for pair in pairs(report, timecode_devices(report))]
     if not found and any(name not in recording for name in cameras):
         found = [SyncMethod.CAMERA_MICROPHONE]
@@ -157,42 +157,42 @@ def _sync(report: Report, recording: tuple[str, ...]) -> SyncMethod:
 def _is_in_camera(index: PlanIndex) -> bool:
     senders, takers = (Kind.RECORDER, Kind.MIXER, Kind.PREAMP, Kind.DELAY), (Kind.CAMERA, Kind.SWITCHER)
     kinds = [
-        (index.unit(run.sending.device).device_class.kind, index.unit(run.receiving.device).device_class.kind)
+        (index.placed(run.sending.device).device_class.kind, index.placed(run.receiving.device).device_class.kind)
         for run in index.plan.runs.values()
-        if index.unit(run.sending.device).output(run.sending.port).circuit is not Circuit.TIMECODE
+        if index.placed(run.sending.device).output(run.sending.port).circuit is not Circuit.TIMECODE
     ]
     return any(sender in senders and taker in takers for sender, taker in kinds)
 
 
 def _is_programme(index: PlanIndex, recording: tuple[str, ...]) -> bool:
     """Whether a switcher takes pictures and sound together."""
-    return any(index.unit(name).device_class.kind is Kind.SWITCHER for name in recording)
+    return any(index.placed(name).device_class.kind is Kind.SWITCHER for name in recording)
 
 
 def _has_headphones(index: PlanIndex, device: str) -> bool:
     """Whether headphones can hang there: at a socket that feeds nothing else."""
     return any(
         port.is_headphone and not index.leaving.get(PortRef(device, port.id))
-        for port in index.unit(device).device_class.outputs
+        for port in index.placed(device).device_class.outputs
     )
 
 
 def _moved(index: PlanIndex, device: str) -> int:
-    unit = index.unit(device)
-    controls = controls_of(unit.device_class)
+    placed = index.placed(device)
+    controls = controls_of(placed.device_class)
     return sum(
-        value != controls[name].default for name, value in unit.device.settings.items() if unit.acts(controls[name])
+        value != controls[name].default for name, value in placed.device.settings.items() if placed.acts(controls[name])
     )
 
 
 def _switches_automatic_off(index: PlanIndex, device: str) -> bool:
     """Whether automatic level, which is on when the device is new, is switched off."""
-    settings = index.unit(device).device.settings
+    settings = index.placed(device).device.settings
     return any(".auto." in name and value is False for name, value in settings.items())
 
 
 def _is_idle_camera(index: PlanIndex, device: str, recording: tuple[str, ...]) -> bool:
-    return index.unit(device).device_class.kind is Kind.CAMERA and device not in recording
+    return index.placed(device).device_class.kind is Kind.CAMERA and device not in recording
 
 
 def _to_get(index: PlanIndex, brief: Brief, lying: Mapping[str, int]) -> tuple[tuple[str, int], ...]:

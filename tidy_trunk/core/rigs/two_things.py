@@ -67,12 +67,12 @@ def join_two(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> TwoThing
         if name not in own and name not in built_in().devices:
             raise UnknownItemError(f"there is no class of device '{name}': choose one of the list")
     sender, receiver = (draft.add(name, label) for name, label in _labels(ends, own))
-    if draft.index.unit(sender).device_class.capsule is not None:
-        heard_by = {sender: usual_distance_m(draft.index.unit(sender).device_class)}
+    if draft.index.placed(sender).device_class.capsule is not None:
+        heard_by = {sender: usual_distance_m(draft.index.placed(sender).device_class)}
         draft.do(AddSource(label="Voice", average_db_spl=EFFORTS_DB_SPL["normal"], heard_by=heard_by))
-    first, second = draft.index.unit(sender), draft.index.unit(receiver)
+    first, second = draft.index.placed(sender), draft.index.placed(receiver)
     start, end = (
-        DeviceMatch(unit, tuple(split_words(label))) for unit, label in ((first, ends.output), (second, ends.input))
+        DeviceMatch(placed, tuple(split_words(label))) for placed, label in ((first, ends.output), (second, ends.input))
     )
     ways, problem = [], ""
     try:

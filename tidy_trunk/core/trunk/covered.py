@@ -18,8 +18,8 @@ def covered_chains(
     index: PlanIndex, run: Run, usable: Sequence[Piece], leads: Mapping[str, LeadClass]
 ) -> Iterator[tuple[tuple[Part, ...], tuple[str, ...]]]:
     """Chains between the sockets of a run of which every part is there, best first; with the pieces that serve them."""
-    output = index.unit(run.sending.device).output(run.sending.port)
-    port = index.unit(run.receiving.device).input(run.receiving.port)
+    output = index.placed(run.sending.device).output(run.sending.port)
+    port = index.placed(run.receiving.device).input(run.receiving.port)
     known = {piece.what for piece in usable}
     own = {key: lead for key, lead in leads.items() if key in known}
     tried = 0

@@ -80,7 +80,7 @@ def device_needs(plan: Plan) -> tuple[OtherNeed, ...]:
     """Devices by their class."""
     classes = Counter(device.class_id for device in plan.devices.values())
     index = PlanIndex(plan)
-    labels = {device.class_id: index.unit(device.id).device_class.label for device in plan.devices.values()}
+    labels = {device.class_id: index.placed(device.id).device_class.label for device in plan.devices.values()}
     return tuple(
         OtherNeed(kind=PieceKind.DEVICE, what=class_id, label=labels[class_id], count=count)
         for class_id, count in classes.items()
@@ -92,20 +92,20 @@ def day_needs(index: PlanIndex, day: DayPlan) -> tuple[OtherNeed, ...]:
     swaps = Counter((task.kind, task.device) for task in day.tasks if task.kind in (TaskKind.BATTERY, TaskKind.MEDIA))
     found = []
     for (kind, device), count in sorted(swaps.items(), key=lambda item: (item[0][0], item[0][1])):
-        unit = index.unit(device)
+        placed = index.placed(device)
         is_battery = kind is TaskKind.BATTERY
-        if not is_battery and unit.device_class.traits.media == "internal":
+        if not is_battery and placed.device_class.traits.media == "internal":
             continue  # it is emptied, and nothing is put in its place
         what = "battery" if is_battery else "card"
         found.append(
             OtherNeed(
                 kind=PieceKind.BATTERY if is_battery else PieceKind.CARD,
                 what="",
-                label=f"{what} for {unit.label}",
+                label=f"{what} for {placed.label}",
                 count=count,
                 device=device,
-                wh=stated.value if is_battery and (stated := unit.device_class.traits.battery_wh) else None,
-                names=(unit.label, unit.device_class.label),
+                wh=stated.value if is_battery and (stated := placed.device_class.traits.battery_wh) else None,
+                names=(placed.label, placed.device_class.label),
             )
         )
     return tuple(found)
@@ -114,10 +114,10 @@ def day_needs(index: PlanIndex, day: DayPlan) -> tuple[OtherNeed, ...]:
 def cell_needs(index: PlanIndex) -> tuple[OtherNeed, ...]:
     """A fresh cell for each microphone that runs on one. [PRACTICE]"""
     running = tuple(
-        unit.label
-        for unit in index.units()
-        if (unit.device_class.capsule is not None and unit.device_class.capsule.cell)
-        or (unit.device_class.feeding is not None and unit.device_class.feeding.cell)
+        placed.label
+        for placed in index.placed_devices()
+        if (placed.device_class.capsule is not None and placed.device_class.capsule.cell)
+        or (placed.device_class.feeding is not None and placed.device_class.feeding.cell)
     )
     if not running:
         return ()

@@ -69,15 +69,15 @@ def covered_ways(
 
 def _usual_parts(index: PlanIndex, run: Run, sending: PortRef, receiving: PortRef) -> tuple[Part, ...] | None:
     """The best cables between two sockets, whether they are there or not; None where none brings the right signal."""
-    output = index.unit(sending.device).output(sending.port)
-    port = index.unit(receiving.device).input(receiving.port)
+    output = index.placed(sending.device).output(sending.port)
+    port = index.placed(receiving.device).input(receiving.port)
     length_m = max(run.length_m, SHORTEST_M)
     chains = find_cable_chains(output, port, length_m=length_m, own=index.plan.leads)
     return next((chain.parts for chain in chains if chain.is_right and chain.parts), None)
 
 
 def _pairs(index: PlanIndex, run: Run) -> list[tuple[PortRef, PortRef]]:
-    sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
+    sender, receiver = index.placed(run.sending.device), index.placed(run.receiving.device)
     outputs = [
         ref
         for port in sender.device_class.outputs

@@ -42,30 +42,30 @@ def remove_device(edit: RemoveDevice, plan: Plan) -> str:
 
 @sentence.register
 def set_control(edit: SetControl, plan: Plan) -> str:
-    unit = PlanIndex(plan).unit(edit.device)
-    control = find_control(unit.device_class, edit.control)
-    where = f" {where}" if (where := unit.where_label(control.port)) else ""
-    return f"{unit.label}{where}: {control.label} to {control.words(control.check(edit.value))}"
+    placed = PlanIndex(plan).placed(edit.device)
+    control = find_control(placed.device_class, edit.control)
+    where = f" {where}" if (where := placed.where_label(control.port)) else ""
+    return f"{placed.label}{where}: {control.label} to {control.words(control.check(edit.value))}"
 
 
 @sentence.register
 def route_bus(edit: RouteBus, plan: Plan) -> str:
-    unit = PlanIndex(plan).unit(edit.device)
-    inputs = ", ".join(unit.place_label(channel) for channel in edit.inputs)
-    return f"{unit.label}: {unit.place_label(edit.bus)} from {inputs or 'nothing'}"
+    placed = PlanIndex(plan).placed(edit.device)
+    inputs = ", ".join(placed.place_label(channel) for channel in edit.inputs)
+    return f"{placed.label}: {placed.place_label(edit.bus)} from {inputs or 'nothing'}"
 
 
 @sentence.register
 def feed_output(edit: FeedOutput, plan: Plan) -> str:
-    unit = PlanIndex(plan).unit(edit.device)
-    return f"{unit.label}: {unit.place_label(edit.channel)} from {unit.place_label(edit.bus)}"
+    placed = PlanIndex(plan).placed(edit.device)
+    return f"{placed.label}: {placed.place_label(edit.channel)} from {placed.place_label(edit.bus)}"
 
 
 @sentence.register
 def set_figure(edit: SetFigure, plan: Plan) -> str:
-    unit = PlanIndex(plan).unit(edit.device)
-    named = next((item for item in figures_of(unit.device_class) if item.path == edit.path), None)
-    what = f"{unit.label} {named.label if named else edit.path}"
+    placed = PlanIndex(plan).placed(edit.device)
+    named = next((item for item in figures_of(placed.device_class) if item.path == edit.path), None)
+    what = f"{placed.label} {named.label if named else edit.path}"
     if edit.figure is None:
         return f"{what}: as in its class"
     return f"{what}: {edit.figure.value:g} {named.unit if named else ''}, {edit.figure.provenance}"

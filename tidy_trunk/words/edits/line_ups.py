@@ -12,7 +12,7 @@ def take_line_up(edit: TakeLineUp, plan: Plan) -> str:
     if before is not None and before.when == found.when and before.read_dbfs == found.read_dbfs:
         return f"Keep the reading of {track_words(plan, found.track)}"
     read, sent = map(unsigned, (found.read_dbfs, found.sent_dbfs))
-    sender = PlanIndex(plan).unit(found.sender).label
+    sender = PlanIndex(plan).placed(found.sender).label
     return f"Save reading of {track_words(plan, found.track)}: {read} dBFS, {sent} sent from {sender}"
 
 

@@ -17,4 +17,4 @@ def remove_target(edit: RemoveTarget, plan: Plan) -> str:
 
 @sentence.register
 def set_role(edit: SetRole, plan: Plan) -> str:
-    return f"{PlanIndex(plan).unit(edit.device).bus_label(edit.bus)} is for {edit.role}"
+    return f"{PlanIndex(plan).placed(edit.device).bus_label(edit.bus)} is for {edit.role}"

@@ -11,7 +11,7 @@ from tidy_trunk.words.numbers import listed, whole
 
 @says
 def timecode_on_wrong_track(at: FindingPlace, *, giver: str) -> Said:
-    label, role = at.unit.bus_label(at.bus), at.index.role_of(at.finding.device, at.bus)
+    label, role = at.placed.bus_label(at.bus), at.index.role_of(at.finding.device, at.bus)
     return Said(
         f"{label} is timecode, not {role}",
         f"{label} takes the timecode of {at.label(giver)} as sound and is kept for {role}: whoever edits will listen to it, "
@@ -23,10 +23,8 @@ def timecode_on_wrong_track(at: FindingPlace, *, giver: str) -> Said:
 @says
 def beside_timecode(at: FindingPlace, *, timecode: str, bleed_db: float | None) -> Said:
     """`timecode`: the track beside it, in the same socket; `bleed_db`: at which one is heard in the other, where measured."""
-    title = f"{at.unit.bus_label(at.bus)} lies beside timecode"
-    bleeds = (
-        f"Timecode on {at.unit.bus_label(timecode)} bleeds into {at.unit.place_label(at.bus)}, which shares its socket"
-    )
+    title = f"{at.placed.bus_label(at.bus)} lies beside timecode"
+    bleeds = f"Timecode on {at.placed.bus_label(timecode)} bleeds into {at.placed.place_label(at.bus)}, which shares its socket"
     if bleed_db is not None:
         return Said(
             title, f"{bleeds}, measured at {whole(bleed_db)} dB: it is scratch at best. Keep the track for guide."

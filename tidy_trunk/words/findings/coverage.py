@@ -38,15 +38,15 @@ def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> Said:
         return Said(
             f"{at.device} records nothing",
             f"Nothing is plugged into {at.device}. Connect it, or take it off the job."
-            if at.unit.device_class.built_in_out is None
+            if at.placed.device_class.built_in_out is None
             else f"Nothing is plugged into {at.device}, and its own microphones hear no source. Connect it, say what it hears "
             f"(voice at {at.device.lower()}, 1 m), or take it off the job.",
         )
-    microphones = [name for name in begins if at.index.unit(name).device_class.capsule is not None]
+    microphones = [name for name in begins if at.index.placed(name).device_class.capsule is not None]
     names = " and ".join(map(at.label, microphones or begins))
     return Said(
         "Nothing to hear on this track",
-        f"{at.unit.bus_label(at.bus)} has a plug at its input, but no source comes through it. "
+        f"{at.placed.bus_label(at.bus)} has a plug at its input, but no source comes through it. "
         + (
             f"Say what {names} {'hear' if len(microphones) > 1 else 'hears'}, such as anna at {at.label(microphones[0]).lower()}, 0.5 m."
             if microphones

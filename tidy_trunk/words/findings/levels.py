@@ -134,7 +134,7 @@ def knob_is_off(at: FindingPlace, *, lowest_db: float) -> Said:
 @says
 def automatic_level(at: FindingPlace, *, sends_timecode: bool, noise_dbfs: float | None) -> Said:
     """`noise_dbfs`: what it lifts the noise between words to, by as much as was worked out; None where nothing is lifted."""
-    place = at.unit.automatic_level_place(at.finding.about)
+    place = at.placed.automatic_level_place(at.finding.about)
     if sends_timecode:
         does = "It turns the whole socket down by the timecode, and what stands beside it goes with it."
     elif noise_dbfs is not None:
@@ -144,10 +144,10 @@ def automatic_level(at: FindingPlace, *, sends_timecode: bool, noise_dbfs: float
         )
     else:
         does = "It lifts the noise between words and undoes the gain that is planned here."
-    on = " and the ".join(at.unit.automatic_level_on(place))
+    on = " and the ".join(at.placed.automatic_level_on(place))
     return Said(
         "Automatic level is on",
-        f"{at.device} {at.unit.where_label(place.id)}: automatic level is on in the {on}. {does}",
+        f"{at.device} {at.placed.where_label(place.id)}: automatic level is on in the {on}. {does}",
     )
 
 
@@ -190,5 +190,5 @@ def pad_behind_converter(at: FindingPlace, *, pad_db: float, takes_dbu: float) -
 
 def _tracks(at: FindingPlace, buses: tuple[str, ...]) -> str:
     if len(buses) == 1:
-        return at.unit.bus_label(buses[0])
-    return f"{at.device} tracks {listed([at.unit.bus(bus).label for bus in buses])}"
+        return at.placed.bus_label(buses[0])
+    return f"{at.device} tracks {listed([at.placed.bus(bus).label for bus in buses])}"

@@ -113,7 +113,7 @@ def port_blocked(at: FindingPlace, *, by: str) -> Said:
     blocked = at.joint.input.label
     return Said(
         f"{at.device} {blocked} is off",
-        f"While {at.device} {at.unit.input(by).label} is used, {blocked} records nothing: cable {at.number} ends at a dead socket. "
+        f"While {at.device} {at.placed.input(by).label} is used, {blocked} records nothing: cable {at.number} ends at a dead socket. "
         "Keep one of the two.",
     )
 
@@ -121,7 +121,7 @@ def port_blocked(at: FindingPlace, *, by: str) -> Said:
 @says
 def no_strain_relief(at: FindingPlace, *, loose: tuple[PortRef, ...]) -> Said:
     """`loose`: the sockets in which the plug does not lock."""
-    where = " and ".join(f"{at.label(ref.device)} {at.index.unit(ref.device).port(ref.port).label}" for ref in loose)
+    where = " and ".join(f"{at.label(ref.device)} {at.index.placed(ref.device).port(ref.port).label}" for ref in loose)
     return Said(
         "Nothing holds this plug",
         f"Cable {at.number}: the plug at {where} does not lock and works loose. Tie the cable up high beside the "

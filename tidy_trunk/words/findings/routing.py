@@ -16,9 +16,9 @@ def built_in_microphone(at: FindingPlace, *, waiting: str) -> Said:
     """`waiting`: the run that waits at an input which no track takes."""
     run = at.index.plan.runs[waiting]
     return Said(
-        f"Track {at.unit.bus(at.bus).label} takes the built-in microphone",
-        f"{at.unit.bus_label(at.bus)} records the microphone inside {at.device}, not cable {run.number} at "
-        f"{at.device} {at.unit.input(run.receiving.port).label}. The meter moves all the same.",
+        f"Track {at.placed.bus(at.bus).label} takes the built-in microphone",
+        f"{at.placed.bus_label(at.bus)} records the microphone inside {at.device}, not cable {run.number} at "
+        f"{at.device} {at.placed.input(run.receiving.port).label}. The meter moves all the same.",
         "Scratch the microphone that is meant, and watch which track moves.",
     )
 
@@ -26,14 +26,14 @@ def built_in_microphone(at: FindingPlace, *, waiting: str) -> Said:
 @says
 def track_not_armed(at: FindingPlace, *, buses: tuple[str, ...]) -> Said:
     """`buses`: the tracks that take the socket and can be armed."""
-    labels = " and ".join(at.unit.bus(bus).label for bus in buses)
+    labels = " and ".join(at.placed.bus(bus).label for bus in buses)
     tracks = f"tracks {labels} take it, and are" if len(buses) > 1 else f"track {labels} takes it, and is"
     return Said("Track not armed", f"{at.socket} is not recorded: {tracks} not armed.")
 
 
 @says
 def four_track_mode(at: FindingPlace, *, buses: tuple[str, ...]) -> Said:
-    labels = " and ".join(at.unit.bus(bus).label for bus in buses)
+    labels = " and ".join(at.placed.bus(bus).label for bus in buses)
     return Said(
         "Four-track mode is off",
         f"{at.socket} goes to tracks {labels} of {at.device}, which exist only in its "

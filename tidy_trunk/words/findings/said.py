@@ -23,8 +23,8 @@ class FindingPlace:
         self.index, self.finding = index, finding
 
     @cached_property
-    def unit(self) -> PlacedDevice:
-        return self.index.unit(self.finding.device)
+    def placed(self) -> PlacedDevice:
+        return self.index.placed(self.finding.device)
 
     @cached_property
     def joint(self) -> Joint:
@@ -37,7 +37,7 @@ class FindingPlace:
 
     @property
     def device(self) -> str:
-        return self.unit.label
+        return self.placed.label
 
     @property
     def sender(self) -> str:
@@ -66,7 +66,7 @@ class FindingPlace:
         return self.finding.track.partition(".")[2]
 
     def label(self, device_id: str) -> str:
-        return self.index.unit(device_id).label
+        return self.index.placed(device_id).label
 
     def source(self, source_id: str) -> str:
         return self.index.plan.sources[source_id].label

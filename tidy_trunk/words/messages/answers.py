@@ -26,7 +26,7 @@ def add_class(at: PlanIndex, class_id: str, called: Sequence[str]) -> str:
 
 @says
 def no_power_here(at: PlanIndex, device: str) -> str:
-    return f"{at.unit(device).label} has no power here: its socket cannot give it, or a cable does not pass it"
+    return f"{at.placed(device).label} has no power here: its socket cannot give it, or a cable does not pass it"
 
 
 @says
@@ -48,7 +48,7 @@ def track_level(at: PlanIndex, bus: str, average_dbfs: float, peak_dbfs: float, 
 @says
 def chain(at: PlanIndex, who: str, added: Sequence[str], then: Message | None) -> str:
     """Whoever is heard, what is added for it, and the connection that it ends in."""
-    told = [f"Add {listed([at.unit(device).label for device in added])}"] if added else []
+    told = [f"Add {listed([at.placed(device).label for device in added])}"] if added else []
     told += [worded(then)] if then is not None else []
     label = "; ".join(told)
     return f"{begun(who)}: {label[:1].lower()}{label[1:]}" if who else label

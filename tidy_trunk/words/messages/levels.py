@@ -29,12 +29,12 @@ def read_meter_of_voice(at: PlanIndex, source: str) -> str:
 
 @says
 def sensitivity_of(at: PlanIndex, device: str) -> str:
-    return f"sensitivity of {at.unit(device).label}"
+    return f"sensitivity of {at.placed(device).label}"
 
 
 @says
 def compare_with_known(at: PlanIndex, device: str) -> str:
-    return f"compare {at.unit(device).label} with a microphone that is known"
+    return f"compare {at.placed(device).label} with a microphone that is known"
 
 
 @says
@@ -44,12 +44,12 @@ def full_scale_of(at: PlanIndex, place: str) -> str:
 
 @says
 def measure_output(at: PlanIndex, device: str) -> str:
-    return f"send 1 kHz from {at.unit(device).label} and measure its output"
+    return f"send 1 kHz from {at.placed(device).label} and measure its output"
 
 
 @says
 def line_up_into(at: PlanIndex, device: str) -> str:
-    return f"line up at 1 kHz into {at.unit(device).label}"
+    return f"line up at 1 kHz into {at.placed(device).label}"
 
 
 @says
@@ -82,13 +82,13 @@ def automatic_level_is_on(at: PlanIndex) -> str:
 
 @says
 def tone_by_keys(at: PlanIndex, device: str) -> str:
-    return f"{at.unit(device).label} gives its tone while its keys are held; it need not record for that."
+    return f"{at.placed(device).label} gives its tone while its keys are held; it need not record for that."
 
 
 @says
 def tone_while_recording(at: PlanIndex, device: str) -> str:
     return (
-        f"{at.unit(device).label} gives its tone only while it records, and locks its levels meanwhile: record, read, stop, "
+        f"{at.placed(device).label} gives its tone only while it records, and locks its levels meanwhile: record, read, stop, "
         "change, record again."
     )
 
@@ -114,7 +114,7 @@ def pad_for_full_scale(
     at: PlanIndex, sender: str, sends_dbu: float, receiver: str, takes_dbu: float, doubt_db: float
 ) -> str:
     return (
-        f"{at.unit(sender).label} sends {signed(sends_dbu)} dBu at full scale, {at.unit(receiver).label} clips at "
+        f"{at.placed(sender).label} sends {signed(sends_dbu)} dBu at full scale, {at.placed(receiver).label} clips at "
         f"{signed(takes_dbu)} dBu; uncertainty ±{doubt_db:.0f} dB"
     )
 

@@ -16,8 +16,8 @@ _POWERS = {Power.BATTERY: "its battery", Power.CHARGER: "a USB charger", Power.A
 
 
 def socket_words(at: PlanIndex, socket: PortRef) -> str:
-    unit = at.unit(socket.device)
-    return f"{unit.label} {unit.port(socket.port).label}"
+    placed = at.placed(socket.device)
+    return f"{placed.label} {placed.port(socket.port).label}"
 
 
 @says
@@ -29,7 +29,7 @@ def set_controls(at: PlanIndex, edits: Sequence[SetControl]) -> str:
             socket, _, what = sentence(edit, at.plan).partition(": ")
             sockets.setdefault(socket, []).append(what)
         return "; ".join(f"{socket}: {', '.join(whats)}" for socket, whats in sockets.items())
-    labels = list(dict.fromkeys(at.unit(edit.device).label for edit in edits))
+    labels = list(dict.fromkeys(at.placed(edit.device).label for edit in edits))
     devices = f"{', '.join(labels[:-1])} and {labels[-1]}" if labels[1:] else labels[0]
     return f"Set {len(edits)} controls of {devices}"
 
@@ -46,49 +46,49 @@ def keep_for(at: PlanIndex, role: Role) -> str:
 
 @says
 def timecode_rate_of_job(at: PlanIndex, device: str) -> str:
-    return f"Set {at.unit(device).label} to the job's frame rate"
+    return f"Set {at.placed(device).label} to the job's frame rate"
 
 
 @says
 def free_run(at: PlanIndex, device: str) -> str:
-    return f"Set {at.unit(device).label} to free run"
+    return f"Set {at.placed(device).label} to free run"
 
 
 @says
 def switch_mode(at: PlanIndex, socket: PortRef, mode: str) -> str:
-    label = next(item.label for item in at.unit(socket.device).port(socket.port).modes if item.id == mode)
+    label = next(item.label for item in at.placed(socket.device).port(socket.port).modes if item.id == mode)
     return f"Switch {socket_words(at, socket)} to {label}"
 
 
 @says
 def jam(at: PlanIndex, giver: str, at_min: Sequence[int], is_worst_case: bool) -> str:
     worst = ", at the worst drift" if is_worst_case else ""
-    return f"Jam from {at.unit(giver).label} at {times_words(at_min)}{worst}"
+    return f"Jam from {at.placed(giver).label} at {times_words(at_min)}{worst}"
 
 
 @says
 def jam_when_day_begins(at: PlanIndex, device: str, giver: str) -> str:
-    return f"Jam {at.unit(device).label} from {at.unit(giver).label} at the start of the day"
+    return f"Jam {at.placed(device).label} from {at.placed(giver).label} at the start of the day"
 
 
 @says
 def set_delay(at: PlanIndex, device: str, ms: float) -> str:
-    return f"Set {at.unit(device).label}'s delay to {ms:.1f} ms"
+    return f"Set {at.placed(device).label}'s delay to {ms:.1f} ms"
 
 
 @says
 def timecode_cable(at: PlanIndex, giver: str) -> str:
-    return f"Run a timecode cable from {at.unit(giver).label} and leave it connected"
+    return f"Run a timecode cable from {at.placed(giver).label} and leave it connected"
 
 
 @says
 def add_generator(at: PlanIndex, device: str) -> str:
-    return f"Add a timecode generator that stays on {at.unit(device).label}"
+    return f"Add a timecode generator that stays on {at.placed(device).label}"
 
 
 @says
 def sample_rate(at: PlanIndex, device: str, rate_hz: int) -> str:
-    return f"Set {at.unit(device).label} to {khz(rate_hz)}"
+    return f"Set {at.placed(device).label} to {khz(rate_hz)}"
 
 
 @says
@@ -98,7 +98,7 @@ def job_sample_rate(at: PlanIndex, rate_hz: int) -> str:
 
 @says
 def power_from(at: PlanIndex, device: str, power: Power) -> str:
-    return f"Run {at.unit(device).label} from {_POWERS[power]}"
+    return f"Run {at.placed(device).label} from {_POWERS[power]}"
 
 
 @says
@@ -145,7 +145,7 @@ def other_output(at: PlanIndex, output: PortRef) -> str:
 
 @says
 def inputs_down(at: PlanIndex, device: str, by_db: float) -> str:
-    return f"Turn {at.unit(device).label}'s inputs down by {by_db:.0f} dB"
+    return f"Turn {at.placed(device).label}'s inputs down by {by_db:.0f} dB"
 
 
 @says
@@ -181,17 +181,17 @@ def supply_off(at: PlanIndex, supply: Supply) -> str:
 
 @says
 def fresh_cell(at: PlanIndex, device: str) -> str:
-    return f"Put a fresh cell into {at.unit(device).label}"
+    return f"Put a fresh cell into {at.placed(device).label}"
 
 
 @says
 def tune(at: PlanIndex, device: str, mhz: float) -> str:
-    return f"Set {at.unit(device).label} to {mhz:.3f} MHz"
+    return f"Set {at.placed(device).label} to {mhz:.3f} MHz"
 
 
 @says
 def move_frequency(at: PlanIndex, device: str, mhz: float) -> str:
-    return f"Move {at.unit(device).label} to {mhz:.3f} MHz, if it is legal there"
+    return f"Move {at.placed(device).label} to {mhz:.3f} MHz, if it is legal there"
 
 
 @says
@@ -201,12 +201,12 @@ def frequencies_cleared(at: PlanIndex) -> str:
 
 @says
 def route(at: PlanIndex, socket: PortRef, bus: str) -> str:
-    return f"Route {socket_words(at, socket)} to {at.unit(socket.device).place_label(bus)}"
+    return f"Route {socket_words(at, socket)} to {at.placed(socket.device).place_label(bus)}"
 
 
 @says
 def both_sides(at: PlanIndex, device: str) -> str:
-    return f"Send the same on both sides of {at.unit(device).label}"
+    return f"Send the same on both sides of {at.placed(device).label}"
 
 
 @says
@@ -216,15 +216,15 @@ def insert_delay(at: PlanIndex, ms: float) -> str:
 
 @says
 def arm(at: PlanIndex, device: str, buses: tuple[str, ...]) -> str:
-    labels = " and ".join(at.unit(device).bus(bus).label for bus in buses)
-    return f"Arm {'tracks' if len(buses) > 1 else 'track'} {labels} of {at.unit(device).label}"
+    labels = " and ".join(at.placed(device).bus(bus).label for bus in buses)
+    return f"Arm {'tracks' if len(buses) > 1 else 'track'} {labels} of {at.placed(device).label}"
 
 
 @says
 def four_tracks(at: PlanIndex, device: str) -> str:
-    return f"Switch {at.unit(device).label} to four tracks"
+    return f"Switch {at.placed(device).label} to four tracks"
 
 
 @says
 def own_knob(at: PlanIndex, socket: PortRef, lower_db: float) -> str:
-    return f"Unlink {at.unit(socket.device).port(socket.port).label} and set it {lower_db:g} dB lower"
+    return f"Unlink {at.placed(socket.device).port(socket.port).label} and set it {lower_db:g} dB lower"

@@ -19,7 +19,7 @@ def as_it_is_set(at: PlanIndex, automatic_level_off: bool) -> str:
 
 @says
 def only_gain(at: PlanIndex, device: str) -> str:
-    return f"Only set {at.unit(device).label}'s gain"
+    return f"Only set {at.placed(device).label}'s gain"
 
 
 @says
@@ -35,22 +35,22 @@ def trim(at: PlanIndex, socket: PortRef, to_db: float) -> str:
 
 @says
 def use_headphone_output(at: PlanIndex, device: str, at_db: float) -> str:
-    return f"Use {at.unit(device).label}'s headphone output at {plain(at_db)} dB"
+    return f"Use {at.placed(device).label}'s headphone output at {plain(at_db)} dB"
 
 
 @says
 def attenuator_on(at: PlanIndex, device: str) -> str:
-    return f"Switch on {at.unit(device).label}'s attenuator"
+    return f"Switch on {at.placed(device).label}'s attenuator"
 
 
 @says
 def use_aes3(at: PlanIndex, device: str) -> str:
-    return f"Use AES3 from {at.unit(device).label}"
+    return f"Use AES3 from {at.placed(device).label}"
 
 
 @says
 def via(at: PlanIndex, device: str) -> str:
-    return f"Via {at.unit(device).label}"
+    return f"Via {at.placed(device).label}"
 
 
 @says
@@ -80,8 +80,8 @@ def listening(at: PlanIndex) -> str:
 
 @says
 def output_in_use(at: PlanIndex, output: PortRef) -> str:
-    unit = at.unit(output.device)
-    return f"{unit.port(output.port).label} of {unit.label}"
+    placed = at.placed(output.device)
+    return f"{placed.port(output.port).label} of {placed.label}"
 
 
 @says
@@ -91,7 +91,7 @@ def looks_like_plain(at: PlanIndex) -> str:
 
 @says
 def turned_up_clips(at: PlanIndex, device: str) -> str:
-    return f"turned up again, it clips {at.unit(device).label}"
+    return f"turned up again, it clips {at.placed(device).label}"
 
 
 @says

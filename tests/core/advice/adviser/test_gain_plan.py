@@ -76,11 +76,11 @@ def test_no_stop_is_left_that_switches_and_knobs_would_cure(name):
     plan = SMALL[name]
     left = stops(planned(plan))
     places = []
-    for unit in PlanIndex(plan).units():
-        for control in controls_of(unit.device_class).values():
+    for placed in PlanIndex(plan).placed_devices():
+        for control in controls_of(placed.device_class).values():
             ports = {ref.port for each in plan.runs.values() for ref in (each.sending, each.receiving)}
             if control.port in ports and control.kind is not ControlKind.FREQUENCY and "cut" not in control.id:
-                places.append([(unit.device.id, control.id, value) for value in positions(control, 3)])
+                places.append([(placed.device.id, control.id, value) for value in positions(control, 3)])
     tried = itertools.islice(itertools.product(*places), 200)
     assert min(stops(made(*(put(*each) for each in chosen), base=plan)) for chosen in tried) >= left
     assert left == (1 if name == "too loud" else 0)
@@ -101,10 +101,10 @@ def positions(control, count: int):
 def set_at_random(draw):
     plan = draw(st.sampled_from(list(SMALL.values())))
     edits = []
-    for unit in PlanIndex(plan).units():
-        for control in controls_of(unit.device_class).values():
+    for placed in PlanIndex(plan).placed_devices():
+        for control in controls_of(placed.device_class).values():
             if control.kind is not ControlKind.FREQUENCY:
-                edits.append(put(unit.device.id, control.id, draw(st.sampled_from(positions(control, 9)))))
+                edits.append(put(placed.device.id, control.id, draw(st.sampled_from(positions(control, 9)))))
     return plan, made(*edits, base=plan)
 
 

@@ -40,7 +40,9 @@ def sound_tracks(report: Report, findings: list[Finding]) -> set[str]:
     """Tracks on which something is heard, that no stop names and whose microphones have power: of all others nothing else is
     said."""
     ruined = {track for finding in findings if finding.severity is Severity.STOP for track in finding.tracks}
-    dead = {unit.device.id for unit in report.index.units() if not is_powered(report.index, unit.device.id)}
+    dead = {
+        placed.device.id for placed in report.index.placed_devices() if not is_powered(report.index, placed.device.id)
+    }
     heard = {track.trace.id: upstream_of(track.trace.stage) for track in report.tracks if not track.is_silent}
     return {track for track, stages in heard.items() if not dead & {stage.device for stage in stages}} - ruined
 
@@ -87,7 +89,7 @@ def tracks_of(report: Report, run_id: str) -> set[str]:
 
 def is_silent(report: Report, run_id: str) -> bool:
     run = report.index.plan.runs[run_id]
-    port = report.index.unit(run.receiving.device).input(run.receiving.port)
+    port = report.index.placed(run.receiving.device).input(run.receiving.port)
     stages = [report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels))]
     return all(report.solver.level(stage).sound.average < -1000 for stage in stages)
 
@@ -185,12 +187,12 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
 
 
 def _socket(index: PlanIndex, step: GainStep) -> tuple[str, str]:
-    return step.device, controls_of(index.unit(step.device).device_class)[step.control].port
+    return step.device, controls_of(index.placed(step.device).device_class)[step.control].port
 
 
 def _is_one_step(plan: Plan, step: GainStep) -> bool:
     """Whether a knob is moved by one step of its own, or less."""
-    control = controls_of(PlanIndex(plan).unit(step.device).device_class)[step.control]
+    control = controls_of(PlanIndex(plan).placed(step.device).device_class)[step.control]
     was = plan.devices[step.device].settings.get(step.control, control.default)
     return control.span is not None and abs(step.edit.value - was) <= control.span.step_db
 

@@ -54,7 +54,7 @@ def test_levels_uses_the_measured_gain_from_then_on():
     low, high = (report_of(made(put("cam", GAIN, at), base=plan)).track("cam.L").sound.average for at in (1.5, 7.5))
     assert high - low == pytest.approx(9.0, abs=0.001), "from -40 to -31, whatever is written beside it"
     second = made(device("mirrorless-mic", "two"), run("bag.phones", "two.mic", "trs"), base=plan)
-    law = report_of(second).index.unit("two").device_class.port_of["mic"].modes[0].gain.law
+    law = report_of(second).index.placed("two").device_class.port_of["mic"].modes[0].gain.law
     assert law == plan.gain_laws[law_key("mirrorless-mic", GAIN)].points, "of all devices of that class"
     copied = made(CopyClass(device="cam", label="Mine"), base=plan)
     assert report_of(copied).track("cam.L").sound.average == report_of(plan).track("cam.L").sound.average

@@ -57,7 +57,7 @@ def test_trim_that_matches_tone():
     bag, cam = track(plan, "bag.mix-l").sound, track(plan, "cam.L").sound
     assert cam.average == pytest.approx(bag.average, abs=0.5)
     index = PlanIndex(plan)
-    sends, takes = index.unit("bag").output("line").modes[0], index.unit("cam").input("mic").modes[0]
+    sends, takes = index.placed("bag").output("line").modes[0], index.placed("cam").input("mic").modes[0]
     assert combine_tolerances_db((sends.full_scale_dbu.tolerance, takes.full_scale_dbu.tolerance)) >= 20.5 - 17
 
 

@@ -37,12 +37,12 @@ def a_level(loop: np.ndarray) -> float:
 def is_steady(report: Report, stage) -> bool:
     """Whether nothing on the way follows the sound: no automatic level, limiter or compander."""
     for item in upstream_of(stage):
-        unit = report.index.unit(item.device)
+        placed = report.index.placed(item.device)
         if item.kind is StageKind.INPUT:
-            port = unit.input(item.name)
-            if unit.automatic_level_on(port) or unit.limiter_dbfs(port) is not None:
+            port = placed.input(item.name)
+            if placed.automatic_level_on(port) or placed.limiter_dbfs(port) is not None:
                 return False
-        if item.kind is StageKind.OUTPUT and unit.output_mode(unit.output(item.name)).compander_db is not None:
+        if item.kind is StageKind.OUTPUT and placed.output_mode(placed.output(item.name)).compander_db is not None:
             return False
     return True
 

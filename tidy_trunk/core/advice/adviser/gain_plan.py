@@ -222,52 +222,52 @@ def _switches(question: Question, finding: Finding, pins: Pins) -> list[SetContr
 def _steps(before: Report, after: Report, cures: Cures) -> Iterator[GainStep]:
     """What differs, in the order of the work: from the microphones on, and at each device the largest switch first."""
     for device in devices_in_order(after.index):
-        was, unit = before.index.unit(device), after.index.unit(device)
-        if was.device.settings == unit.device.settings:
+        was, placed = before.index.placed(device), after.index.placed(device)
+        if was.device.settings == placed.device.settings:
             continue
         moved = [
             control
-            for control in controls_of(unit.device_class).values()
-            if _value(was, control) != _value(unit, control)
+            for control in controls_of(placed.device_class).values()
+            if _value(was, control) != _value(placed, control)
         ]
         for control in sorted(moved, key=lambda control: _WORK.index(control.kind)):
-            port = f"{where} " if (where := unit.where_label(control.port)) else ""
+            port = f"{where} " if (where := placed.where_label(control.port)) else ""
             yield GainStep(
                 device=device,
                 control=control.id,
-                label=f"{unit.label} {port}{control.label}",
+                label=f"{placed.label} {port}{control.label}",
                 was=control.words(_value(was, control)),
-                now=control.words(_value(unit, control)),
-                why=_why(after, unit, control, cures),
-                edit=SetControl(device=device, control=control.id, value=_value(unit, control)),
+                now=control.words(_value(placed, control)),
+                why=_why(after, placed, control, cures),
+                edit=SetControl(device=device, control=control.id, value=_value(placed, control)),
             )
 
 
 _WORK: Final = (ControlKind.CHOICE, ControlKind.SWITCH, ControlKind.KNOB, ControlKind.FREQUENCY)
 
 
-def _value(unit: PlacedDevice, control: Control) -> Setting:
-    return unit.device.settings.get(control.id, control.default)
+def _value(placed: PlacedDevice, control: Control) -> Setting:
+    return placed.device.settings.get(control.id, control.default)
 
 
-def _why(report: Report, unit: PlacedDevice, control: Control, cures: Cures) -> PlacedFinding | Outcome | None:
-    cured = cures.get((unit.device.id, control.id))
-    return cured if cured is not None else next(_reached(report, unit, control.port), None)
+def _why(report: Report, placed: PlacedDevice, control: Control, cures: Cures) -> PlacedFinding | Outcome | None:
+    cured = cures.get((placed.device.id, control.id))
+    return cured if cured is not None else next(_reached(report, placed, control.port), None)
 
 
-def _reached(report: Report, unit: PlacedDevice, port: str) -> Iterator[Outcome]:
+def _reached(report: Report, placed: PlacedDevice, port: str) -> Iterator[Outcome]:
     """Tracks, else mixes, that a port's own device or the one at the other end makes of it."""
     index = report.index
-    track = next((bus for bus in unit.device_class.buses if bus.id == port), None)
-    if track is not None and port not in unit.device_class.port_of:
-        yield Outcome(unit.bus_label(port), report.solver.track_sound(report.tracer.bus(unit.device.id, port)))
+    track = next((bus for bus in placed.device_class.buses if bus.id == port), None)
+    if track is not None and port not in placed.device_class.port_of:
+        yield Outcome(placed.bus_label(port), report.solver.track_sound(report.tracer.bus(placed.device.id, port)))
         return
-    sends = (unit.device.id, port or "out")  # a control of a microphone itself acts at its output
+    sends = (placed.device.id, port or "out")  # a control of a microphone itself acts at its output
     ends = {run.receiving for run in index.plan.runs.values() if run.sending == sends}
-    if port and isinstance(unit.port(port), InputPort):
-        ends = {PortRef(unit.device.id, port)}
+    if port and isinstance(placed.port(port), InputPort):
+        ends = {PortRef(placed.device.id, port)}
     for device in dict.fromkeys(end.device for end in ends):
-        receiver = index.unit(device)
+        receiver = index.placed(device)
         for bus in sorted(receiver.device_class.buses, key=lambda bus: not bus.recorded):
             stage = report.tracer.bus(device, bus.id)
             if any((device, feed.name) in ends for feed, _ in stage.feeds):
@@ -282,4 +282,4 @@ def _tracks(before: Report, after: Report) -> Iterator[TrackChange]:
 
 
 def _label(index: PlanIndex, track: TrackLevel) -> str:
-    return index.unit(track.trace.device).bus_label(track.trace.bus)
+    return index.placed(track.trace.device).bus_label(track.trace.bus)

@@ -66,9 +66,9 @@ def _cost(brought: Sequence[Edit]) -> int:
 def _boxes(index: PlanIndex, run: Run) -> Iterator[tuple[list[Edit], str]]:
     """Boxes to go by: the edits that bring each, and its id."""
     ends = (run.sending.device, run.receiving.device)
-    for unit in index.units():
-        if unit.device_class.kind in _BOX_KINDS and unit.device.id not in ends:
-            yield [], unit.device.id
+    for placed in index.placed_devices():
+        if placed.device_class.kind in _BOX_KINDS and placed.device.id not in ends:
+            yield [], placed.device.id
     for class_id in BOXES:
         label = built_in().devices[class_id].label
         box = AddDevice(class_id=class_id, id=free_id(class_id, index.plan.devices), label=label)
@@ -81,8 +81,8 @@ def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> Way | N
     try:
         state = apply_edits(plan, [Disconnect(run=run.id), *brought])
         edits: list[Edit] = [Disconnect(run=run.id), *brought]
-        unit = PlanIndex(state).unit(device)
-        for more in (_into(state, run, unit), _out_of(state, run, unit)):
+        placed = PlanIndex(state).placed(device)
+        for more in (_into(state, run, placed), _out_of(state, run, placed)):
             edits += more
             state = apply_edits(state, more)
             if not more:
@@ -100,23 +100,23 @@ def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> Way | N
     return way_of(
         trial,
         id=f"box-{device}",
-        does=message("via-new", index, class_id=unit.device_class.id)
+        does=message("via-new", index, class_id=placed.device_class.id)
         if brought
         else message("via", index, device=device),
         edits=tuple(edits),
-        needs=message("one-device", index, class_id=unit.device_class.id) if brought else None,
+        needs=message("one-device", index, class_id=placed.device_class.id) if brought else None,
         risks=(message("one-more-device", index),),
     )
 
 
-def _into(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
+def _into(plan: Plan, run: Run, placed: PlacedDevice) -> list[Edit]:
     """The first run, into a free input that gives what the sender needs."""
     index = PlanIndex(plan)
-    sender = index.unit(run.sending.device)
+    sender = index.placed(run.sending.device)
     output, feeding = sender.output(run.sending.port), sender.device_class.feeding
     signal = Signal.MIC if feeding is not None else Signal.LINE
-    for port in unit.device_class.inputs:
-        ref = PortRef(unit.device.id, port.id)
+    for port in placed.device_class.inputs:
+        ref = PortRef(placed.device.id, port.id)
         mode = next(
             (
                 mode
@@ -132,23 +132,23 @@ def _into(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
         if parts is None:
             continue
         edits: list[Edit] = [Connect(sending=run.sending, receiving=ref, parts=parts)]
-        if len(port.modes) > 1 and mode is not unit.input_mode(port):
-            edits.append(SetControl(device=unit.device.id, control=mode_key(port.id), value=mode.id))
+        if len(port.modes) > 1 and mode is not placed.input_mode(port):
+            edits.append(SetControl(device=placed.device.id, control=mode_key(port.id), value=mode.id))
         if feeding is not None and Supply.P48 in feeding.needs:
             edits += [
-                SetControl(device=unit.device.id, control=switch_key(port.id, "phantom", place), value=True)
+                SetControl(device=placed.device.id, control=switch_key(port.id, "phantom", place), value=True)
                 for place in port.phantom_places
             ]
         return edits
     return []
 
 
-def _out_of(plan: Plan, run: Run, unit: PlacedDevice) -> list[Edit]:
+def _out_of(plan: Plan, run: Run, placed: PlacedDevice) -> list[Edit]:
     """The second run, from a free output that is not the headphones."""
     index = PlanIndex(plan)
-    port = index.unit(run.receiving.device).input(run.receiving.port)
-    for output in unit.device_class.outputs:
-        ref = PortRef(unit.device.id, output.id)
+    port = index.placed(run.receiving.device).input(run.receiving.port)
+    for output in placed.device_class.outputs:
+        ref = PortRef(placed.device.id, output.id)
         if output.is_headphone or not output.circuit.is_analogue or index.leaving.get(ref):
             continue
         parts = _joined(index, output, port, _SHORT_M)

@@ -164,10 +164,10 @@ def noise_steps(sound: SignalLevels | TrackLevel) -> int:
 
 def above_best_db(index: PlanIndex, run: Run) -> float:
     """How far the camera input that a run ends at stands from where it is best left, where other gear feeds it; else 0."""
-    unit = index.unit(run.receiving.device)
-    if index.unit(run.sending.device).device_class.feeding is not None:
+    placed = index.placed(run.receiving.device)
+    if index.placed(run.sending.device).device_class.feeding is not None:
         return 0.0
-    return unit.above_best_db(unit.input(run.receiving.port))
+    return placed.above_best_db(placed.input(run.receiving.port))
 
 
 def far_db(index: PlanIndex, run: Run) -> float:
@@ -195,7 +195,7 @@ def _whole(value: float) -> float:
 
 
 def _is_float(index: PlanIndex, track: TrackLevel) -> bool:
-    return index.unit(track.trace.device).device_class.traits.is_float
+    return index.placed(track.trace.device).device_class.traits.is_float
 
 
 def _cost(index: PlanIndex) -> float:
@@ -205,9 +205,9 @@ def _cost(index: PlanIndex) -> float:
     leads = [index.lead_of(part) for run in plan.runs.values() for part in run.parts]
     special = sum(lead.loss_db is not None or lead.isolates for lead in leads)
     taken = sum(
-        port.is_headphone and bool(index.leaving.get(PortRef(unit.device.id, port.id)))
-        for unit in index.units()
-        for port in unit.device_class.outputs
+        port.is_headphone and bool(index.leaving.get(PortRef(placed.device.id, port.id)))
+        for placed in index.placed_devices()
+        for port in placed.device_class.outputs
     )
     jams = sum(jams_too_often(device.jam.at_min) for device in plan.devices.values() if device.jam is not None)
     return float(len(plan.devices) + len(leads) + special + 2 * taken + jams)

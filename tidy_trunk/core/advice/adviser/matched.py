@@ -279,9 +279,9 @@ def _is_at(index: PlanIndex, run_id: str, edit: SetControl) -> bool:
     """Whether a control belongs to the socket at either end of a run, to the one that leads it, or to the receiver as a
     whole."""
     run = index.plan.runs[run_id]
-    receiver = index.unit(run.receiving.device)
+    receiver = index.placed(run.receiving.device)
     leader = receiver.leader_of(receiver.input(run.receiving.port)).id
-    port = controls_of(index.unit(edit.device).device_class)[edit.control].port
+    port = controls_of(index.placed(edit.device).device_class)[edit.control].port
     tracks = [bus.id for bus in receiver.device_class.buses if bus.gain is not None]
     names = (leader, "", *tracks)
     sockets = (run.sending, run.receiving, *(PortRef(device=receiver.device.id, port=name) for name in names))

@@ -64,9 +64,9 @@ class SettlingPlan:
         """Devices of which nothing is changed any more: their mixes and microphones are worked out for good."""
         _, tracer, solver = self.worked_out(self.plan)
         for device in devices:
-            unit = self.index.unit(device)
-            stages = [tracer.bus(device, bus.id) for bus in unit.device_class.buses]
-            if unit.device_class.capsule is not None:
+            placed = self.index.placed(device)
+            stages = [tracer.bus(device, bus.id) for bus in placed.device_class.buses]
+            if placed.device_class.capsule is not None:
                 stages.append(tracer.microphone(device))
             for stage in stages:
                 self._stages[stage.key] = stage
@@ -124,16 +124,16 @@ def _free(choices: Iterable[list[Edit]], pins: Pins) -> Iterator[list[Edit]]:
 def _best_input(
     progress: SettlingPlan, plan: Plan, ref: PortRef, runs: Sequence[Run], pins: Pins
 ) -> tuple[Score, list[Edit]]:
-    unit = PlanIndex(plan, progress.index).unit(ref.device)
-    senders = [progress.index.unit(run.sending.device) for run in runs]
+    placed = PlanIndex(plan, progress.index).placed(ref.device)
+    senders = [progress.index.placed(run.sending.device) for run in runs]
     found = []
-    for edits in _free(_input_switches(unit, unit.input(ref.port), senders), pins):
+    for edits in _free(_input_switches(placed, placed.input(ref.port), senders), pins):
         switched = edited(plan, edits)
         tried: list[list[SetControl]] = [[]]
         for run in runs:
             turn = Trial(switched, run.id, progress).fitting_gain()
             if turn is not None and (turn.device, turn.control) not in pins:
-                tried += [[turn], *_rounded(unit, turn)]
+                tried += [[turn], *_rounded(placed, turn)]
         for turned in tried:
             score = _score(progress, edited(switched, turned), runs, [*edits, *turned])
             found.append((score, [*edits, *turned]))
@@ -147,9 +147,9 @@ def _best_input(
     return min(found, key=lambda item: item[0])
 
 
-def _rounded(unit: PlacedDevice, turn: SetControl) -> list[list[SetControl]]:
+def _rounded(placed: PlacedDevice, turn: SetControl) -> list[list[SetControl]]:
     """The same knob at the round position below, where that is another one of its positions."""
-    span = find_control(unit.device_class, turn.control).span
+    span = find_control(placed.device_class, turn.control).span
     if span is None:
         return []
     value = math.floor(float(turn.value) / ROUND_DB) * ROUND_DB
@@ -158,10 +158,10 @@ def _rounded(unit: PlacedDevice, turn: SetControl) -> list[list[SetControl]]:
     return [[SetControl(device=turn.device, control=turn.control, value=value)]]
 
 
-def _input_switches(unit: PlacedDevice, port: InputPort, senders: Sequence[PlacedDevice]) -> Iterator[list[Edit]]:
+def _input_switches(placed: PlacedDevice, port: InputPort, senders: Sequence[PlacedDevice]) -> Iterator[list[Edit]]:
     """Mode and attenuator of an input: as they stand, then every other position."""
-    device = unit.device.id
-    now, pad_on = unit.input_mode(port), unit.pad_db(port) > 0
+    device = placed.device.id
+    now, pad_on = placed.input_mode(port), placed.pad_db(port) > 0
     modes = [now, *(mode for mode in modes_for(port, senders) if mode is not now)]
     for mode, pad in product(modes, (pad_on, not pad_on) if port.pad_db is not None else (pad_on,)):
         edits: list[Edit] = []
@@ -184,13 +184,13 @@ def _outputs(index: PlanIndex, group: Group) -> Iterator[list[Edit]]:
 
 def _output_settings(index: PlanIndex, ref: PortRef, group: Group) -> Iterator[list[Edit]]:
     """Mode and trim of one output, or the pad of a microphone; as it stands first."""
-    unit = index.unit(ref.device)
-    port = unit.output(ref.port)
-    now = unit.output_mode(port)
+    placed = index.placed(ref.device)
+    port = placed.output(ref.port)
+    now = placed.output_mode(port)
     yield []
-    capsule = unit.device_class.capsule
-    if capsule is not None and unit.device_class.is_capsule_out(port):
-        now_db = str(unit.device.settings.get(CAPSULE_PAD_KEY, "0"))
+    capsule = placed.device_class.capsule
+    if capsule is not None and placed.device_class.is_capsule_out(port):
+        now_db = str(placed.device.settings.get(CAPSULE_PAD_KEY, "0"))
         for by_db in capsule.positions_db:
             if f"{0 - by_db:g}" != now_db:
                 yield [SetControl(device=ref.device, control=CAPSULE_PAD_KEY, value=f"{0 - by_db:g}")]
@@ -202,7 +202,7 @@ def _output_settings(index: PlanIndex, ref: PortRef, group: Group) -> Iterator[l
         )
         if switch:
             yield switch
-        stands = unit.trim_mark_db(port, mode)
+        stands = placed.trim_mark_db(port, mode)
         for trim_db in _trims(index, port, mode, group):
             if trim_db != stands:
                 key = trim_key(port.id, mode.id)
@@ -215,8 +215,8 @@ def _trims(index: PlanIndex, port: OutputPort, mode: OutputMode, group: Group) -
         return []
     found = {mode.trim.maximum_db}
     for ref in group.inputs:
-        unit = index.unit(ref.device)
-        for takes in unit.input(ref.port).modes:
+        placed = index.placed(ref.device)
+        for takes in placed.input(ref.port).modes:
             if takes.full_scale_dbu is None:
                 continue
             for above in (0, 1, 4):
@@ -245,14 +245,14 @@ def _roughness(edits: Sequence[Edit]) -> float:
 
 def _unclip_mixes(progress: SettlingPlan, device: str, pins: Pins) -> None:
     """Several tracks that fit may clip where they are summed: what feeds that mix goes down, step by step."""
-    for bus in progress.index.unit(device).device_class.buses:
+    for bus in progress.index.placed(device).device_class.buses:
         for _ in range(_MOST_STEPS_DOWN):
             _, tracer, solver = progress.worked_out(progress.plan)
             stage = tracer.bus(device, bus.id)
             level = solver.level(stage)
             if len(stage.feeds) < 2 or level.over_db == 0:
                 break
-            edits = _one_step_down(progress.index.unit(device), stage, level.over_db, pins)
+            edits = _one_step_down(progress.index.placed(device), stage, level.over_db, pins)
             if not edits:
                 break
             progress.take(edits)
@@ -272,7 +272,7 @@ def _set_own_microphone(progress: SettlingPlan, device: str, pins: Pins) -> None
 
 def _set_tracks(progress: SettlingPlan, device: str, pins: Pins) -> None:
     """The knob of each track that has one of its own, where that track is wanted."""
-    for bus in progress.index.unit(device).device_class.buses:
+    for bus in progress.index.placed(device).device_class.buses:
         if bus.gain is None or (device, bus_gain_key(bus.id)) in pins:
             continue
         _, tracer, _ = progress.worked_out(progress.plan)
@@ -284,16 +284,16 @@ def _set_tracks(progress: SettlingPlan, device: str, pins: Pins) -> None:
                 break
 
 
-def _one_step_down(unit: PlacedDevice, mix: Stage, by_db: float, pins: Pins) -> list[Edit]:
+def _one_step_down(placed: PlacedDevice, mix: Stage, by_db: float, pins: Pins) -> list[Edit]:
     found: dict[str, Edit] = {}
     for feed, _ in mix.feeds:
-        port = unit.leader_of(unit.input(feed.name))
-        mode = unit.input_mode(port)
+        port = placed.leader_of(placed.input(feed.name))
+        mode = placed.input_mode(port)
         key = gain_key(port.id, mode.id)
-        if mode.gain is None or (unit.device.id, key) in pins:
+        if mode.gain is None or (placed.device.id, key) in pins:
             continue
-        now = unit.gain_db(port, mode)
+        now = placed.gain_db(port, mode)
         lower = mode.gain.nearest_db(now - max(by_db / 2, mode.gain.step_db))
-        if lower < unit.gain_mark_db(port, mode):
-            found[key] = SetControl(device=unit.device.id, control=key, value=lower)
+        if lower < placed.gain_mark_db(port, mode):
+            found[key] = SetControl(device=placed.device.id, control=key, value=lower)
     return list(found.values())

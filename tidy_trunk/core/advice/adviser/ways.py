@@ -80,8 +80,8 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
     try:
         plan = edited(plan, candidate.edits)
         receiving = plan.runs[run_id].receiving
-        unit = PlanIndex(plan, upstream.index).unit(receiving.device)
-        manual = by_hand(unit, unit.input(receiving.port))
+        placed = PlanIndex(plan, upstream.index).placed(receiving.device)
+        manual = by_hand(placed, placed.input(receiving.port))
         trial = Trial(edited(plan, manual), run_id, upstream)
         turn: Sequence[Edit] = ()
         if not candidate.is_now:

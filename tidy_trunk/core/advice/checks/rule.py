@@ -163,7 +163,7 @@ class Joint(RunEnds):
 class Carrier(NamedTuple):
     """A transmitter that is set to a frequency."""
 
-    unit: PlacedDevice
+    placed: PlacedDevice
     port: Port
     mhz: float
 
@@ -228,10 +228,10 @@ class Situation:
     def carriers(self) -> tuple[Carrier, ...]:
         """Transmitters that are set to a frequency."""
         return tuple(
-            Carrier(unit, port, mhz)
-            for unit in self.index.units()
-            for port in unit.device_class.outputs
-            if port.circuit is Circuit.RADIO and (mhz := unit.frequency_mhz(port)) is not None
+            Carrier(placed, port, mhz)
+            for placed in self.index.placed_devices()
+            for port in placed.device_class.outputs
+            if port.circuit is Circuit.RADIO and (mhz := placed.frequency_mhz(port)) is not None
         )
 
     @cached_property
@@ -251,7 +251,7 @@ class Situation:
     def mixes_of(self, run_id: str) -> Iterator[SignalLevels]:
         """The sound of every track and mix of the receiving device that a run feeds."""
         device = self.plan.runs[run_id].receiving.device
-        for bus in self.index.unit(device).device_class.buses:
+        for bus in self.index.placed(device).device_class.buses:
             stage = self.report.tracer.bus(device, bus.id)
             if self._feeds(run_id, stage):
                 yield self.report.solver.track_sound(stage)
@@ -261,7 +261,7 @@ class Situation:
         device = self.plan.runs[run_id].receiving.device
         return tuple(
             f"{device}.{bus.id}"
-            for bus in self.index.unit(device).device_class.buses
+            for bus in self.index.placed(device).device_class.buses
             if bus.recorded and self._feeds(run_id, self.report.tracer.bus(device, bus.id))
         )
 
@@ -271,7 +271,7 @@ class Situation:
 
     def is_silent(self, run: Run) -> bool:
         """Whether nothing arrives at the end of a run, on any channel."""
-        port = self.index.unit(run.receiving.device).input(run.receiving.port)
+        port = self.index.placed(run.receiving.device).input(run.receiving.port)
         stages = (self.report.tracer.input(*run.receiving, channel) for channel in range(len(port.channels)))
         return all(self.report.solver.level(stage).sound.average == SILENCE_DB for stage in stages)
 

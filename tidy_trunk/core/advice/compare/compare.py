@@ -110,9 +110,9 @@ def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
     plan = report.index.plan
     found = ways(report, run_id)
     end = plan.runs[run_id].receiving
-    unit = report.index.unit(end.device)
+    placed = report.index.placed(end.device)
     # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet a way is.
-    manual = by_hand(unit, unit.input(end.port))
+    manual = by_hand(placed, placed.input(end.port))
     now = message("as-it-is-set", report.index, automatic_level_off=bool(manual))
     return {
         AS_IT_IS: WayPlan(id=AS_IT_IS, does=now, plan=edited(plan, manual)),

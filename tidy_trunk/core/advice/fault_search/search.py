@@ -121,18 +121,18 @@ def _gain(test: FaultTest, shares: Sequence[tuple[Suspect, float]]) -> float:
 
 def _tests(chain: Chain, symptom: Symptom, found: Sequence[Suspect]) -> Iterator[FaultTest]:
     if symptom in HEARD:
-        for unit in chain.units()[:-1]:
-            yield from _heard_at(chain, unit, found)
+        for placed in chain.placed_devices()[:-1]:
+            yield from _heard_at(chain, placed, found)
     for run in chain.runs:
         gone = frozenset(item.id for item in found if item.run == run.id and item.code in SWAPPED)
         if gone and run.parts:
             yield FaultTest(code="swap", run=run.id, minutes=MINUTES["swap"], yes=gone)
-    for unit in chain.units():
+    for placed in chain.placed_devices():
         gone = frozenset(
-            item.id for item in found if item.code in UNPOWERED and unit.device.id in {item.device, *item.others}
+            item.id for item in found if item.code in UNPOWERED and placed.device.id in {item.device, *item.others}
         )
-        if gone and unit.power is not Power.BATTERY and Power.BATTERY in unit.device_class.traits.powers:
-            yield FaultTest(code="battery", device=unit.device.id, minutes=MINUTES["battery"], yes=gone)
+        if gone and placed.power is not Power.BATTERY and Power.BATTERY in placed.device_class.traits.powers:
+            yield FaultTest(code="battery", device=placed.device.id, minutes=MINUTES["battery"], yes=gone)
     picked_up = frozenset(item.id for item in found if item.code in PICKED_UP)
     if picked_up:
         yield FaultTest(code="lamps", device=chain.devices[-1], minutes=MINUTES["lamps"], yes=picked_up)
@@ -148,15 +148,15 @@ def _tests(chain: Chain, symptom: Symptom, found: Sequence[Suspect]) -> Iterator
             )
 
 
-def _heard_at(chain: Chain, unit: PlacedDevice, found: Sequence[Suspect]) -> Iterator[FaultTest]:
+def _heard_at(chain: Chain, placed: PlacedDevice, found: Sequence[Suspect]) -> Iterator[FaultTest]:
     """Listening where there is a socket for it: what comes in before is heard there, and what comes behind is not."""
-    here = chain.at[unit.device.id]
+    here = chain.at[placed.device.id]
     before = frozenset(item.id for item in found if item.at <= here)
-    device = unit.device.id
+    device = placed.device.id
     if any(
         port.is_headphone and not chain.index.leaving.get(PortRef(device, port.id))
-        for port in unit.device_class.outputs
+        for port in placed.device_class.outputs
     ):
         yield FaultTest(code="listen", device=device, minutes=MINUTES["listen"], yes=before)
-    elif unit.device_class.is_recording and unit.device_class.kind is not Kind.CAMERA:
+    elif placed.device_class.is_recording and placed.device_class.kind is not Kind.CAMERA:
         yield FaultTest(code="play-back", device=device, minutes=MINUTES["play-back"], yes=before)

@@ -109,13 +109,13 @@ class Chain:
             if stage.run is None and name not in self.devices:
                 self.devices.append(name)
 
-    def units(self) -> list[PlacedDevice]:
-        return [self.index.unit(device) for device in self.devices]
+    def placed_devices(self) -> list[PlacedDevice]:
+        return [self.index.placed(device) for device in self.devices]
 
     def is_small(self, run: Run) -> bool:
         ends = (
-            self.index.unit(run.sending.device).output(run.sending.port),
-            self.index.unit(run.receiving.device).input(run.receiving.port),
+            self.index.placed(run.sending.device).output(run.sending.port),
+            self.index.placed(run.receiving.device).input(run.receiving.port),
         )
         return any(port.plug.connector == "trs35" for port in ends)
 
@@ -123,7 +123,7 @@ class Chain:
         return sum(length for lead, length in self.index.leads_of(run) if not lead.balanced)
 
     def is_radio(self, run: Run) -> bool:
-        return self.index.unit(run.sending.device).output(run.sending.port).circuit is Circuit.RADIO
+        return self.index.placed(run.sending.device).output(run.sending.port).circuit is Circuit.RADIO
 
     def made(self, code: str, *, device: str = "", run: str = "", times: float = 1.0) -> Suspect:
         return Suspect(code=code, device=device, run=run, at=self.at.get(run or device, 0), weight=LIKELY[code] * times)
@@ -160,37 +160,39 @@ def _hum(chain: Chain) -> Iterator[Suspect]:
         if run.parts and not chain.is_radio(run):
             yield chain.made("screen", run=run.id)
         for device in (run.sending.device, run.receiving.device):
-            if metres and chain.index.unit(device).power in (Power.MAINS, Power.ADAPTER, Power.COMPUTER):
+            if metres and chain.index.placed(device).power in (Power.MAINS, Power.ADAPTER, Power.COMPUTER):
                 yield chain.made("mains", device=device)
     yield from (chain.made("place", device=device) for device in chain.devices[:1])
 
 
 def _hiss(chain: Chain) -> Iterator[Suspect]:
     """By the power that each device adds: what makes half of the noise is suspected of half of it."""
-    units = chain.units()
+    placed_devices = chain.placed_devices()
     powers: dict[str, float] = {}
     for share in noise_budget(chain.track):
         if math.isfinite(share.noise.a_level):
-            device = next((unit.device.id for unit in units if share.noise.name.startswith(unit.label)), "")
+            device = next(
+                (placed.device.id for placed in placed_devices if share.noise.name.startswith(placed.label)), ""
+            )
             powers[device] = powers.get(device, 0.0) + ratio_from_db(share.noise.a_level) ** 2
     total = sum(powers.values())
     for device, power in powers.items():
         where = device or chain.devices[0]
         code = "noise" if device else "place"
         yield Suspect(code=code, device=where, at=chain.at.get(where, 0), weight=ALL_NOISE * power / total)
-    for unit in units:
-        if unit.device_class.inputs and unit.device_class.kind is not Kind.RECEIVER:
-            yield chain.made("switch", device=unit.device.id)
+    for placed in placed_devices:
+        if placed.device_class.inputs and placed.device_class.kind is not Kind.RECEIVER:
+            yield chain.made("switch", device=placed.device.id)
 
 
 def _distorted(chain: Chain) -> Iterator[Suspect]:
-    for unit in chain.units():
-        if unit.device_class.inputs:
+    for placed in chain.placed_devices():
+        if placed.device_class.inputs:
             near = (
                 max(NEAR_DB - chain.track.headroom_db, 0.0) / NEAR_DB if math.isfinite(chain.track.headroom_db) else 0.0
             )
-            yield chain.made("too-hot", device=unit.device.id, times=1.0 + near)
-            yield chain.made("switch", device=unit.device.id)
+            yield chain.made("too-hot", device=placed.device.id, times=1.0 + near)
+            yield chain.made("switch", device=placed.device.id)
     for run in chain.runs:
         if any(lead.loss_db is not None for lead, _ in chain.index.leads_of(run)):
             yield chain.made("pad-missing", run=run.id)
@@ -199,18 +201,18 @@ def _distorted(chain: Chain) -> Iterator[Suspect]:
 
 def _quiet(chain: Chain) -> Iterator[Suspect]:
     yield from _plugs(chain)
-    for unit in chain.units():
-        feeding = unit.device_class.feeding
+    for placed in chain.placed_devices():
+        feeding = placed.device_class.feeding
         if feeding is not None and Supply.P48 in feeding.needs:
-            yield chain.made("power", device=unit.device.id)
+            yield chain.made("power", device=placed.device.id)
         if feeding is not None and feeding.cell:
-            yield chain.made("cell", device=unit.device.id)
-        if unit.device_class.kind is Kind.TRANSMITTER:
-            yield chain.made("muted", device=unit.device.id)
-        if unit.device_class.inputs:
-            yield chain.made("switch", device=unit.device.id)
-        if unit.device_class.is_recording:
-            yield chain.made("armed", device=unit.device.id)
+            yield chain.made("cell", device=placed.device.id)
+        if placed.device_class.kind is Kind.TRANSMITTER:
+            yield chain.made("muted", device=placed.device.id)
+        if placed.device_class.inputs:
+            yield chain.made("switch", device=placed.device.id)
+        if placed.device_class.is_recording:
+            yield chain.made("armed", device=placed.device.id)
 
 
 def _plugs(chain: Chain) -> Iterator[Suspect]:
@@ -224,35 +226,35 @@ def _plugs(chain: Chain) -> Iterator[Suspect]:
 
 def _one_side(chain: Chain) -> Iterator[Suspect]:
     yield from _plugs(chain)
-    for unit in chain.units():
-        if unit.device_class.is_recording:
-            yield chain.made("armed", device=unit.device.id)
-            yield chain.made("monitor", device=unit.device.id)
+    for placed in chain.placed_devices():
+        if placed.device_class.is_recording:
+            yield chain.made("armed", device=placed.device.id)
+            yield chain.made("monitor", device=placed.device.id)
 
 
 def _meters(chain: Chain) -> Iterator[Suspect]:
-    recorders = [unit for unit in chain.units() if unit.device_class.buses]
-    for unit in recorders:
-        yield chain.made("scale", device=unit.device.id)
-        if any(port.automatic_level_places for port in unit.device_class.inputs):
-            yield chain.made("automatic", device=unit.device.id)
-    for unit in recorders[1:]:
-        yield chain.made("lined-up", device=unit.device.id)
-        yield chain.made("switch", device=unit.device.id)
+    recorders = [placed for placed in chain.placed_devices() if placed.device_class.buses]
+    for placed in recorders:
+        yield chain.made("scale", device=placed.device.id)
+        if any(port.automatic_level_places for port in placed.device_class.inputs):
+            yield chain.made("automatic", device=placed.device.id)
+    for placed in recorders[1:]:
+        yield chain.made("lined-up", device=placed.device.id)
+        yield chain.made("switch", device=placed.device.id)
     for run in chain.runs:
         if any(lead.loss_db is not None for lead, _ in chain.index.leads_of(run)):
             yield chain.made("pad-off", run=run.id)
 
 
 def _out_of_sync(chain: Chain) -> Iterator[Suspect]:
-    for unit in chain.index.units():
-        if unit.device_class.is_recording:
-            yield chain.made("rate", device=unit.device.id)
-            yield chain.made("drift", device=unit.device.id)
-        if unit.device.jam is not None:
-            yield chain.made("jam", device=unit.device.id)
-        if unit.device_class.kind in (Kind.SWITCHER, Kind.MONITOR):
-            yield chain.made("picture", device=unit.device.id)
+    for placed in chain.index.placed_devices():
+        if placed.device_class.is_recording:
+            yield chain.made("rate", device=placed.device.id)
+            yield chain.made("drift", device=placed.device.id)
+        if placed.device.jam is not None:
+            yield chain.made("jam", device=placed.device.id)
+        if placed.device_class.kind in (Kind.SWITCHER, Kind.MONITOR):
+            yield chain.made("picture", device=placed.device.id)
 
 
 def _dropouts(chain: Chain) -> Iterator[Suspect]:
@@ -261,13 +263,13 @@ def _dropouts(chain: Chain) -> Iterator[Suspect]:
         if chain.is_radio(run):
             yield chain.made("radio", run=run.id)
             yield chain.made("aerial", device=run.receiving.device)
-    for unit in chain.units():
-        if unit.device_class.kind is Kind.TRANSMITTER or (
-            unit.device_class.feeding is not None and unit.device_class.feeding.cell
+    for placed in chain.placed_devices():
+        if placed.device_class.kind is Kind.TRANSMITTER or (
+            placed.device_class.feeding is not None and placed.device_class.feeding.cell
         ):
-            yield chain.made("cell", device=unit.device.id)
-        if unit.device_class.is_recording:
-            yield chain.made("card", device=unit.device.id)
+            yield chain.made("cell", device=placed.device.id)
+        if placed.device_class.is_recording:
+            yield chain.made("card", device=placed.device.id)
 
 
 _MAKERS: Final = {

@@ -88,22 +88,22 @@ def known(report: Report, test: GearTest) -> GearFinding | None:
     """What a test has found out already; None where it was never done."""
     if not test.when:
         return None
-    unit = report.index.unit(test.device)
+    placed = report.index.placed(test.device)
     match test.kind:
         case GearTestKind.LOWEST:
-            return LowestFound(span_of(unit.device_class, test.at).lowest_is_off)
+            return LowestFound(span_of(placed.device_class, test.at).lowest_is_off)
         case GearTestKind.ATTENUATOR:
-            return PadFound(unit.input(test.at).pad_place)
+            return PadFound(placed.input(test.at).pad_place)
         case GearTestKind.LEGS:
             return LegsFound(True)
         case GearTestKind.METER:
             meter = report.index.meter_of(test.device)
             return None if meter is None else MeterFound(meter.reads_high_db)
         case GearTestKind.KNOB:
-            return KnobFound(len(span_of(unit.device_class, test.at).law))
+            return KnobFound(len(span_of(placed.device_class, test.at).law))
         case _:
             path = _figure_path(report, test)
-            figures = {named.path: named.figure for named in figures_of(unit.device_class)}
+            figures = {named.path: named.figure for named in figures_of(placed.device_class)}
             return FigureFound(path, figures[path]) if path in figures else None
 
 
@@ -115,8 +115,8 @@ def _figure_path(report: Report, test: GearTest) -> str:
         return f"inputs.{test.at}.bleed_db"
     if test.kind is GearTestKind.IDLE_NOISE:
         return f"inputs.{test.at}.idle_noise_dbfs"
-    unit = report.index.unit(test.device)
-    return f"inputs.{test.at}.modes.{unit.input_mode(unit.input(test.at)).id}.ein_dbu"
+    placed = report.index.placed(test.device)
+    return f"inputs.{test.at}.modes.{placed.input_mode(placed.input(test.at)).id}.ein_dbu"
 
 
 def _lowest(report: Report, test: GearTest, answer: GearAnswer) -> Found:
@@ -143,7 +143,7 @@ def _attenuator(report: Report, test: GearTest, answer: GearAnswer) -> Found:
         if channel.tone_dbfs is None and not channel.is_cut:
             raise InputError("no tone is heard in this recording: send the tone, and switch the attenuator on")
         is_late = channel.is_cut
-    port = report.index.unit(test.device).input(test.at)
+    port = report.index.placed(test.device).input(test.at)
     early = PadPlace.FIRST if port.pad_place is PadPlace.LAST else port.pad_place
     place = PadPlace.LAST if is_late else early
     return _kept(report, test, answer, PadFound(place), _port(test.at, lambda port: replace(port, pad_place=place)))
@@ -215,8 +215,8 @@ def _idle_noise(report: Report, test: GearTest, answer: GearAnswer) -> Found:
 
 
 def _input_noise(report: Report, test: GearTest, answer: GearAnswer) -> Found:
-    unit = report.index.unit(test.device)
-    chosen = unit.input_mode(unit.input(test.at))
+    placed = report.index.placed(test.device)
+    chosen = placed.input_mode(placed.input(test.at))
 
     def change(figure: Figure | None) -> Change:
         def with_ein(mode: InputMode) -> InputMode:
@@ -311,7 +311,9 @@ def _own_class(report: Report, test: GearTest) -> tuple[DeviceClass, tuple[Edit,
     own = plan.classes.get(plan.devices[test.device].class_id)
     if own is not None:
         return own, ()
-    label = own_label(report.index.unit(test.device).device_class.label, [item.label for item in plan.classes.values()])
+    label = own_label(
+        report.index.placed(test.device).device_class.label, [item.label for item in plan.classes.values()]
+    )
     copied = CopyClass(device=test.device, label=label)
     after = copied.apply(plan)
     return after.classes[after.devices[test.device].class_id], (copied,)

@@ -127,8 +127,8 @@ def gear_tests(report: Report) -> tuple[GearTest, ...]:
     order = list(GearTestKind)
     found: list[GearTest] = []
     for device_id in report.index.plan.devices:
-        unit = report.index.unit(device_id)
-        tests = {test.id: test for test in _of_device(report, unit)}
+        placed = report.index.placed(device_id)
+        tests = {test.id: test for test in _of_device(report, placed)}
         found += sorted(tests.values(), key=lambda test: order.index(test.kind))
     return tuple(found)
 
@@ -137,47 +137,47 @@ SET_BY_STEPS: Final = frozenset({Kind.RECORDER, Kind.MIXER})
 """ASSUMED_ kinds of device of which an output level gives what is written beside it."""
 
 
-def _of_device(report: Report, unit: PlacedDevice) -> Iterator[GearTest]:
-    for knob, track in _knobs(report, unit):
+def _of_device(report: Report, placed: PlacedDevice) -> Iterator[GearTest]:
+    for knob, track in _knobs(report, placed):
         yield from _of_knob(report, knob, track)
-    tracks = [track.trace.stage for track in report.tracks_of(unit.device.id)]
+    tracks = [track.trace.stage for track in report.tracks_of(placed.device.id)]
     toned = [track for track in tracks if sender_of(report.index, track) is not None]
     if toned:
-        yield _test(report, GearTestKind.METER, unit, "", toned[0], settings=_by_hand(report, toned[0]))
+        yield _test(report, GearTestKind.METER, placed, "", toned[0], settings=_by_hand(report, toned[0]))
     seen: list[InputPort] = []
-    for port in unit.device_class.inputs:
-        runs = report.index.arriving.get(PortRef(unit.device.id, port.id), [])
+    for port in placed.device_class.inputs:
+        runs = report.index.arriving.get(PortRef(placed.device.id, port.id), [])
         if not runs or port.plug.connector == INSIDE or not port.circuit.is_analogue:
             continue
         # Of sockets that are built alike one is asked for.
         built = replace(port, id="", label="", linked_to=(), blocks=())
         if built not in seen:
             seen.append(built)
-            yield from _of_input(report, unit, port, runs)
-    if unit.device_class.kind in (Kind.CAMERA, Kind.SWITCHER):
-        yield _test(report, GearTestKind.PICTURE, unit, "", None)
+            yield from _of_input(report, placed, port, runs)
+    if placed.device_class.kind in (Kind.CAMERA, Kind.SWITCHER):
+        yield _test(report, GearTestKind.PICTURE, placed, "", None)
 
 
-def _knobs(report: Report, unit: PlacedDevice) -> Iterator[tuple[Knob, Stage]]:
+def _knobs(report: Report, placed: PlacedDevice) -> Iterator[tuple[Knob, Stage]]:
     """Its knobs, each with the first track on which a tone through it can be read."""
     seen = set()
     for track in report.tracks:
         for knob in knobs_of(report, track.trace.stage):
-            if knob.device == unit.device.id and knob.control not in seen:
+            if knob.device == placed.device.id and knob.control not in seen:
                 seen.add(knob.control)
                 yield knob, track.trace.stage
 
 
 def _of_knob(report: Report, knob: Knob, track: Stage) -> Iterator[GearTest]:
-    unit = report.index.unit(knob.device)
-    if knob.kind is StageKind.OUTPUT and unit.device_class.kind in SET_BY_STEPS:
+    placed = report.index.placed(knob.device)
+    if knob.kind is StageKind.OUTPUT and placed.device_class.kind in SET_BY_STEPS:
         return
     manual = _by_hand(report, track)
     report = report.edited(apply_edits(report.index.plan, manual)) if manual else report
     track = report.known_track(f"{track.device}.{track.name}").trace.stage
     lowest = SetControl(device=knob.device, control=knob.control, value=knob.span.minimum_db)
     test = _test(
-        report, GearTestKind.LOWEST, unit, knob.control, track, knob=knob, settings=(*manual, lowest),
+        report, GearTestKind.LOWEST, placed, knob.control, track, knob=knob, settings=(*manual, lowest),
         gain_db=knob.span.minimum_db + knob.span.step_db,
     )  # fmt: skip
     tone_dbfs = tone_at(report, track).average
@@ -187,22 +187,22 @@ def _of_knob(report: Report, knob: Knob, track: Stage) -> Iterator[GearTest]:
     positions = worth_trying(knob, tone_dbfs)
     if len(positions) > 1:
         yield _test(
-            report, GearTestKind.KNOB, unit, knob.control, track, knob=knob, positions=positions, settings=manual
+            report, GearTestKind.KNOB, placed, knob.control, track, knob=knob, positions=positions, settings=manual
         )
 
 
-def _of_input(report: Report, unit: PlacedDevice, port: InputPort, runs: Sequence[Run]) -> Iterator[GearTest]:
-    tracks = list(_tracks_of(report, unit, port))
+def _of_input(report: Report, placed: PlacedDevice, port: InputPort, runs: Sequence[Run]) -> Iterator[GearTest]:
+    tracks = list(_tracks_of(report, placed, port))
     if not tracks:
         return
     if sender_of(report.index, tracks[0]) is not None:
-        yield from _attenuator(report, unit, port, tracks[0])
-        yield from _sides(report, unit, port, tracks, legs_of(runs))
-    yield from _noises(report, unit, port, tracks[0], _emptied(report.index, unit, port, runs))
+        yield from _attenuator(report, placed, port, tracks[0])
+        yield from _sides(report, placed, port, tracks, legs_of(runs))
+    yield from _noises(report, placed, port, tracks[0], _emptied(report.index, placed, port, runs))
 
 
 def _sides(
-    report: Report, unit: PlacedDevice, port: InputPort, tracks: Sequence[Stage], legs: tuple[Run, ...]
+    report: Report, placed: PlacedDevice, port: InputPort, tracks: Sequence[Stage], legs: tuple[Run, ...]
 ) -> Iterator[GearTest]:
     """Of a socket with two sides: which leg is which, and what one side hears of the other."""
     if len(tracks) != 2 or not legs:
@@ -211,55 +211,57 @@ def _sides(
     one = (*_by_hand(report, first), Disconnect(run=legs[1].id))
     for kind in (GearTestKind.LEGS, GearTestKind.BLEED):
         test = _test(
-            report, kind, unit, port.id, first, other=f"{second.device}.{second.name}", settings=one,
+            report, kind, placed, port.id, first, other=f"{second.device}.{second.name}", settings=one,
             runs=tuple(leg.id for leg in legs),
         )  # fmt: skip
         lead = report.index.lead_of(leg_part(legs[0]))
         yield replace(test, when=lead.tested.get(kind, "")) if kind is GearTestKind.LEGS else test
 
 
-def _attenuator(report: Report, unit: PlacedDevice, port: InputPort, track: Stage) -> Iterator[GearTest]:
+def _attenuator(report: Report, placed: PlacedDevice, port: InputPort, track: Stage) -> Iterator[GearTest]:
     """The tone as far over the top as half its attenuator takes off, so that it is clean again where that comes in time."""
-    mode = unit.input_mode(port)
+    mode = placed.input_mode(port)
     if port.pad_db is None or mode.gain is None:
         return
     over_db = port.pad_db.value / 2
-    manual = by_hand(unit, port)
+    manual = by_hand(placed, port)
     report = report.edited(apply_edits(report.index.plan, manual)) if manual else report
     track = report.known_track(f"{track.device}.{track.name}").trace.stage
-    without_pad_dbfs = tone_at(report, track).uncut + unit.pad_db(port)
-    wanted_db = mode.gain.gain_db(unit.gain_mark_db(port, mode)) + over_db - without_pad_dbfs
+    without_pad_dbfs = tone_at(report, track).uncut + placed.pad_db(port)
+    wanted_db = mode.gain.gain_db(placed.gain_mark_db(port, mode)) + over_db - without_pad_dbfs
     gain_db = mode.gain.nearest_db(wanted_db)
     if mode.gain.gain_db(gain_db) < wanted_db - mode.gain.step_db:
         return  # it cannot be driven that hot from here
-    pad_on = SetControl(device=unit.device.id, control=pad_key(port.id), value=True)
-    turned = _turned(unit, port, gain_db)
+    pad_on = SetControl(device=placed.device.id, control=pad_key(port.id), value=True)
+    turned = _turned(placed, port, gain_db)
     yield _test(
-        report, GearTestKind.ATTENUATOR, unit, port.id, track, settings=(*manual, *turned, pad_on), gain_db=gain_db
+        report, GearTestKind.ATTENUATOR, placed, port.id, track, settings=(*manual, *turned, pad_on), gain_db=gain_db
     )
 
 
 def _noises(
-    report: Report, unit: PlacedDevice, port: InputPort, track: Stage, unplugged: tuple[Edit, ...]
+    report: Report, placed: PlacedDevice, port: InputPort, track: Stage, unplugged: tuple[Edit, ...]
 ) -> Iterator[GearTest]:
-    mode = unit.input_mode(port)
-    pad = (SetControl(device=unit.device.id, control=pad_key(port.id), value=False),) if port.pad_db is not None else ()
+    mode = placed.input_mode(port)
+    pad = (
+        (SetControl(device=placed.device.id, control=pad_key(port.id), value=False),) if port.pad_db is not None else ()
+    )
     low_db = None
     if mode.gain is not None:
         low_db = mode.gain.minimum_db + (mode.gain.step_db if mode.gain.lowest_is_off else 0)
-    manual = by_hand(unit, port)
-    settings = (*unplugged, *manual, *pad, *_turned(unit, port, low_db))
-    yield _test(report, GearTestKind.IDLE_NOISE, unit, port.id, track, settings=settings, gain_db=low_db)
+    manual = by_hand(placed, port)
+    settings = (*unplugged, *manual, *pad, *_turned(placed, port, low_db))
+    yield _test(report, GearTestKind.IDLE_NOISE, placed, port.id, track, settings=settings, gain_db=low_db)
     if mode.gain is not None and mode.signal is Signal.MIC and mode.full_scale_dbu is not None:
         high_db = mode.gain.maximum_db
-        settings = (*unplugged, *manual, *pad, *_turned(unit, port, high_db))
-        yield _test(report, GearTestKind.INPUT_NOISE, unit, port.id, track, settings=settings, gain_db=high_db)
+        settings = (*unplugged, *manual, *pad, *_turned(placed, port, high_db))
+        yield _test(report, GearTestKind.INPUT_NOISE, placed, port.id, track, settings=settings, gain_db=high_db)
 
 
 def _test(
     report: Report,
     kind: GearTestKind,
-    unit: PlacedDevice,
+    placed: PlacedDevice,
     at: str,
     track: Stage | None,
     *,
@@ -273,7 +275,7 @@ def _test(
     sender = None if track is None or kind not in BY_TONE else sender_of(report.index, track)
     test = GearTest(
         kind=kind,
-        device=unit.device.id,
+        device=placed.device.id,
         at=at,
         track="" if track is None else f"{track.device}.{track.name}",
         other=other,
@@ -284,15 +286,15 @@ def _test(
         settings=settings,
         gain_db=gain_db,
     )
-    return replace(test, when=_when(report.index, unit, test))
+    return replace(test, when=_when(report.index, placed, test))
 
 
-def _when(index: PlanIndex, unit: PlacedDevice, test: GearTest) -> str:
+def _when(index: PlanIndex, placed: PlacedDevice, test: GearTest) -> str:
     if test.kind is GearTestKind.METER:
-        meter = index.meter_of(unit.device.id)
+        meter = index.meter_of(placed.device.id)
         return "" if meter is None else meter.when
-    law = index.plan.gain_laws.get(law_key(unit.device_class.id, test.at)) if test.kind is GearTestKind.KNOB else None
-    return unit.device_class.tested.get(test.key, "") if law is None else law.when
+    law = index.plan.gain_laws.get(law_key(placed.device_class.id, test.at)) if test.kind is GearTestKind.KNOB else None
+    return placed.device_class.tested.get(test.key, "") if law is None else law.when
 
 
 def _by_hand(report: Report, track: Stage) -> tuple[Edit, ...]:
@@ -300,17 +302,17 @@ def _by_hand(report: Report, track: Stage) -> tuple[Edit, ...]:
     found: list[Edit] = []
     for stage in report.main_path(track):
         if stage.kind is StageKind.INPUT:
-            unit = report.index.unit(stage.device)
-            found += by_hand(unit, unit.input(stage.name))
+            placed = report.index.placed(stage.device)
+            found += by_hand(placed, placed.input(stage.name))
     return tuple(found)
 
 
-def _emptied(index: PlanIndex, unit: PlacedDevice, port: InputPort, runs: Sequence[Run]) -> tuple[Edit, ...]:
+def _emptied(index: PlanIndex, placed: PlacedDevice, port: InputPort, runs: Sequence[Run]) -> tuple[Edit, ...]:
     """Nothing at an input. Where a plug turns a device's own microphones off, a plug that is shorted stays in."""
-    if not lets_own_microphones_in(unit, port):
+    if not lets_own_microphones_in(placed, port):
         return tuple(Disconnect(run=run.id) for run in runs)
     first, *others = runs
-    output = index.unit(first.sending.device).output(first.sending.port)
+    output = index.placed(first.sending.device).output(first.sending.port)
     signal, screen = _contacts(port)
     ground = _contacts(output)[1]
     bridges = tuple(Bridge(Side.RECEIVING, contact, screen) for contact in signal)
@@ -330,9 +332,9 @@ SHORTED_PLUG: Final = "shorted-plug"
 """ASSUMED_ id of what stands for a plug in which all is joined."""
 
 
-def lets_own_microphones_in(unit: PlacedDevice, port: InputPort) -> bool:
+def lets_own_microphones_in(placed: PlacedDevice, port: InputPort) -> bool:
     """Whether a device hears by itself while nothing is plugged in."""
-    return any(unit.device_class.port_of[other].plug.connector == INSIDE for other in port.blocks)
+    return any(placed.device_class.port_of[other].plug.connector == INSIDE for other in port.blocks)
 
 
 def _contacts(port: Port) -> tuple[list[str], str]:
@@ -342,18 +344,18 @@ def _contacts(port: Port) -> tuple[list[str], str]:
     return [contact for contact, leg in pins.items() if leg.role != "screen"], screen
 
 
-def _turned(unit: PlacedDevice, port: InputPort, gain_db: float | None) -> tuple[Edit, ...]:
+def _turned(placed: PlacedDevice, port: InputPort, gain_db: float | None) -> tuple[Edit, ...]:
     if gain_db is None:
         return ()
-    control = gain_key(port.id, unit.input_mode(port).id)
-    return (SetControl(device=unit.device.id, control=control, value=gain_db),)
+    control = gain_key(port.id, placed.input_mode(port).id)
+    return (SetControl(device=placed.device.id, control=control, value=gain_db),)
 
 
-def _tracks_of(report: Report, unit: PlacedDevice, port: InputPort) -> Iterator[Stage]:
+def _tracks_of(report: Report, placed: PlacedDevice, port: InputPort) -> Iterator[Stage]:
     """For each side of an input the first track that takes it."""
     for ref in channel_refs(port):
-        for track in report.tracks_of(unit.device.id):
-            if ref in unit.bus_inputs(unit.bus(track.trace.bus)):
+        for track in report.tracks_of(placed.device.id):
+            if ref in placed.bus_inputs(placed.bus(track.trace.bus)):
                 yield track.trace.stage
                 break
 

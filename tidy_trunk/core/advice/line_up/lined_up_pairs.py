@@ -52,8 +52,8 @@ def pair_of(report: Report, line_up: LineUp) -> LinedUpPair | None:
         return None
     return LinedUpPair(
         way=way_of_classes(index, line_up.sender, stage),
-        sender_label=index.unit(line_up.sender).device_class.label,
-        receiver_label=f"{index.unit(stage.device).device_class.label}, {index.unit(stage.device).place_label(stage.name)}",
+        sender_label=index.placed(line_up.sender).device_class.label,
+        receiver_label=f"{index.placed(stage.device).device_class.label}, {index.placed(stage.device).place_label(stage.name)}",
         cables=tuple(
             index.lead_of(part).label for run in runs_between(index, line_up.sender, stage) for part in run.parts
         ),

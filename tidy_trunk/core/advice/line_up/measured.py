@@ -62,21 +62,21 @@ def knobs_of(report: Report, track: Stage) -> tuple[Knob, ...]:
 def knobs_along(report: Report, path: Sequence[Stage]) -> Iterable[Knob]:
     """Every knob on a way, in its order."""
     for stage in path:
-        unit = report.index.unit(stage.device)
+        placed = report.index.placed(stage.device)
         if stage.kind is StageKind.OUTPUT:
-            output = unit.output(stage.name)
-            sends = unit.output_mode(output)
-            control, span, stands_db = trim_key(output.id, sends.id), sends.trim, unit.trim_mark_db(output, sends)
-            label = f"{unit.label} {output.label}, output level"
+            output = placed.output(stage.name)
+            sends = placed.output_mode(output)
+            control, span, stands_db = trim_key(output.id, sends.id), sends.trim, placed.trim_mark_db(output, sends)
+            label = f"{placed.label} {output.label}, output level"
         elif stage.kind is StageKind.INPUT:
-            port = unit.leader_of(unit.input(stage.name))
-            takes = unit.input_mode(port)
-            control, span, stands_db = gain_key(port.id, takes.id), takes.gain, unit.gain_mark_db(port, takes)
-            label = f"{unit.label} {port.label}, gain"
+            port = placed.leader_of(placed.input(stage.name))
+            takes = placed.input_mode(port)
+            control, span, stands_db = gain_key(port.id, takes.id), takes.gain, placed.gain_mark_db(port, takes)
+            label = f"{placed.label} {port.label}, gain"
         else:
             continue
         if span is not None:
-            yield Knob(stage.kind, stage.device, unit.device.class_id, control, label, span, stands_db)
+            yield Knob(stage.kind, stage.device, placed.device.class_id, control, label, span, stands_db)
 
 
 def knob_of(report: Report, track_id: str, device: str, control: str) -> Knob:
@@ -176,7 +176,7 @@ def meter_edit(report: Report, track_id: str, pairs: Sequence[MeterPair], when: 
     track = report.known_track(track_id)
     if not pairs:
         raise InputError("say what the meter showed while this was recorded")
-    class_id = report.index.unit(track.trace.device).device.class_id
+    class_id = report.index.placed(track.trace.device).device.class_id
     return TakeMeterError(meter=MeterError(class_id=class_id, pairs=tuple(pairs), when=when))
 
 

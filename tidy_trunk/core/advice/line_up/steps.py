@@ -147,7 +147,7 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
 
 
 def _how(index: PlanIndex, sender: str) -> Message | None:
-    match index.unit(sender).device_class.traits.tone_by:
+    match index.placed(sender).device_class.traits.tone_by:
         case ToneBy.KEYS:
             return message("tone-by-keys", index, device=sender)
         case ToneBy.RECORDING:
@@ -170,14 +170,14 @@ def automatic_warning(index: PlanIndex, *, is_on: bool) -> Message | None:
 def rides(report: Report, sender: str, stage: Stage) -> bool:
     """Whether automatic level is on somewhere between the sender and the track, or on the track."""
     if stage.kind is StageKind.BUS and stage.device != sender:
-        unit = report.index.unit(stage.device)
-        if unit.automatic_level_on(unit.bus(stage.name)):
+        placed = report.index.placed(stage.device)
+        if placed.automatic_level_on(placed.bus(stage.name)):
             return True
     for feed, _ in stage.feeds:
         if feed.kind is StageKind.BUS and feed.device == sender:
             continue
-        unit = report.index.unit(feed.device)
-        if feed.kind is StageKind.INPUT and unit.automatic_level_on(unit.input(feed.name)):
+        placed = report.index.placed(feed.device)
+        if feed.kind is StageKind.INPUT and placed.automatic_level_on(placed.input(feed.name)):
             return True
         if rides(report, sender, feed):
             return True
@@ -227,8 +227,8 @@ def _entry_signal(report: Report, stage: Stage) -> Signal | None:
     """What the input by which a track gets its sound is set to take."""
     for item in reversed(report.main_path(stage)):
         if item.kind is StageKind.INPUT and item.device == stage.device:
-            unit = report.index.unit(item.device)
-            return unit.input_mode(unit.input(item.name)).signal
+            placed = report.index.placed(item.device)
+            return placed.input_mode(placed.input(item.name)).signal
     return None
 
 

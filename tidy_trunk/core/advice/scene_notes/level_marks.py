@@ -173,7 +173,7 @@ def _knob(report: Report, track_id: str) -> Knob | None:
     gains = [
         knob
         for knob in knobs_along(report, report.main_path(track.trace.stage))
-        if knob.kind is StageKind.INPUT and report.index.unit(knob.device).device_class.kind not in OUT_OF_HAND
+        if knob.kind is StageKind.INPUT and report.index.placed(knob.device).device_class.kind not in OUT_OF_HAND
     ]
     return gains[-1] if gains else None
 
@@ -189,7 +189,7 @@ def _turned(heard: Report, track_id: str, knob: Knob) -> tuple[Report, float]:
         middle = (track.target.low_dbfs + track.target.high_dbfs) / 2
         # To the middle, with room above the peaks as far as the target allows.
         by_db = max(min(middle - level, -PEAK_MARGIN_DB - peak), track.target.low_dbfs - level)
-        if not heard.index.unit(track.trace.device).device_class.traits.is_float:
+        if not heard.index.placed(track.trace.device).device_class.traits.is_float:
             # Room for a burst too, as in a gain plan.
             by_db = max(min(by_db, -peak - _burst_db(heard, track)), min(track.target.low_dbfs - level, by_db))
     gives_db = knob.span.gain_db(knob.stands_db)

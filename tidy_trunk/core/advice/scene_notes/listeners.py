@@ -48,27 +48,27 @@ def playbacks(report: Report) -> tuple[PlaybackPath, ...]:
     index = report.index
     recording = {track.trace.device for track in report.tracks if track.is_reached}
     players = [
-        unit.device.id
-        for unit in index.units()
-        if unit.device.id in recording and unit.device_class.kind in PLAYERS and unit.device_class.traits.media
+        placed.device.id
+        for placed in index.placed_devices()
+        if placed.device.id in recording and placed.device_class.kind in PLAYERS and placed.device_class.traits.media
     ]
     found = sorted(_heard(index, players), key=lambda way: _rank(index, way))
-    players.sort(key=lambda device: PLAYERS.index(index.unit(device).device_class.kind))
+    players.sort(key=lambda device: PLAYERS.index(index.placed(device).device_class.kind))
     return tuple(found) or tuple(_free(index, players))[:1]
 
 
 def _rank(index: PlanIndex, way: PlaybackPath) -> tuple[int, int]:
-    player = index.unit(way.recorder).device_class.kind
+    player = index.placed(way.recorder).device_class.kind
     return PLAYERS.index(player), LISTENERS.index(way.kind) if way.kind is not None else len(LISTENERS)
 
 
 def _heard(index: PlanIndex, players: Iterable[str]) -> Iterator[PlaybackPath]:
     for device in players:
-        for output in index.unit(device).device_class.outputs:
+        for output in index.placed(device).device_class.outputs:
             ref = PortRef(device, output.id)
             for run in index.leaving.get(ref, []):
                 for listener in _listeners(index, run, {device}):
-                    kind = index.unit(listener).device_class.kind
+                    kind = index.placed(listener).device_class.kind
                     yield PlaybackPath(recorder=device, output=ref, run=run.id, listener=listener, kind=kind)
 
 
@@ -78,11 +78,11 @@ def _listeners(index: PlanIndex, run: Run, seen: set[str]) -> Iterator[str]:
     if device in seen:
         return
     seen.add(device)
-    unit = index.unit(device)
-    if unit.device_class.kind in LISTENERS:
+    placed = index.placed(device)
+    if placed.device_class.kind in LISTENERS:
         yield device
-    elif not unit.device_class.is_recording or unit.device_class.kind is Kind.MIXER:
-        for output in unit.device_class.outputs:
+    elif not placed.device_class.is_recording or placed.device_class.kind is Kind.MIXER:
+        for output in placed.device_class.outputs:
             for onward in index.leaving.get(PortRef(device, output.id), []):
                 yield from _listeners(index, onward, seen)
 
@@ -90,7 +90,7 @@ def _listeners(index: PlanIndex, run: Run, seen: set[str]) -> Iterator[str]:
 def _free(index: PlanIndex, players: Iterable[str]) -> Iterator[PlaybackPath]:
     """At each player the output to plug something into: the headphones' first, as people look for it there."""
     for device in players:
-        outputs = sorted(index.unit(device).device_class.outputs, key=lambda port: not port.is_headphone)
+        outputs = sorted(index.placed(device).device_class.outputs, key=lambda port: not port.is_headphone)
         for output in outputs:
             ref = PortRef(device, output.id)
             if _is_for_ears(output) and not index.leaving.get(ref):
@@ -107,7 +107,7 @@ def stream_feeds(report: Report) -> tuple[StreamFeed, ...]:
     return tuple(
         _feed(track)
         for track in report.tracks
-        if report.index.unit(track.trace.device).device_class.kind is Kind.SWITCHER
+        if report.index.placed(track.trace.device).device_class.kind is Kind.SWITCHER
     )
 
 

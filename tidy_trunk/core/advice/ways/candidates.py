@@ -98,8 +98,8 @@ class RunEnds:
 
     def __init__(self, index: PlanIndex, run: Run) -> None:
         self.index, self.run = index, run
-        self.sender: PlacedDevice = index.unit(run.sending.device)
-        self.receiver: PlacedDevice = index.unit(run.receiving.device)
+        self.sender: PlacedDevice = index.placed(run.sending.device)
+        self.receiver: PlacedDevice = index.placed(run.receiving.device)
         self.output: OutputPort = self.sender.output(run.sending.port)
         self.input: InputPort = self.receiver.input(run.receiving.port)
         self.sends: OutputMode = self.sender.output_mode(self.output)
@@ -148,8 +148,8 @@ def _forced(port: InputPort, mode: InputMode) -> set[Supply]:
     return {supply for supply in mode.supplies if not port.switches_of(supply)[1] and supply is not Supply.PLUG_IN}
 
 
-def _needs(unit: PlacedDevice) -> set[Supply]:
-    return set(unit.device_class.feeding.needs) if unit.device_class.feeding is not None else set()
+def _needs(placed: PlacedDevice) -> set[Supply]:
+    return set(placed.device_class.feeding.needs) if placed.device_class.feeding is not None else set()
 
 
 def _input_modes(end: RunEnds) -> Iterator[Candidate]:

@@ -43,48 +43,50 @@ PEAK_MARGIN_DB: Final = 3.0
 """ASSUMED_ what is left above the expected peaks when a knob is set."""
 
 
-def by_hand(unit: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
+def by_hand(placed: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
     """Automatic level of an input, and of the tracks that take it, switched off wherever it is on: what it does to a level is no match. [HANDBOOK] §6"""
     refs = set(channel_refs(port))
-    tracks = [bus for bus in unit.device_class.buses if bus.automatic_level_places and refs & set(unit.bus_inputs(bus))]
+    tracks = [
+        bus for bus in placed.device_class.buses if bus.automatic_level_places and refs & set(placed.bus_inputs(bus))
+    ]
     places: list[InputPort | Bus] = [port, *tracks]
     return tuple(
-        SetControl(device=unit.device.id, control=switch_key(at.id, "auto", place), value=False)
+        SetControl(device=placed.device.id, control=switch_key(at.id, "auto", place), value=False)
         for at in places
-        for place in unit.automatic_level_on(at)
+        for place in placed.automatic_level_on(at)
     )
 
 
-def arming(unit: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
+def arming(placed: PlacedDevice, port: InputPort) -> tuple[SetControl, ...]:
     """The tracks of an input armed, where none that takes it is recorded: those that take nothing else, else the first."""
     refs = set(channel_refs(port))
-    buses = [bus for bus in unit.device_class.buses if bus.recorded and refs & set(unit.bus_inputs(bus))]
-    if any(unit.is_recorded(bus) for bus in buses):
+    buses = [bus for bus in placed.device_class.buses if bus.recorded and refs & set(placed.bus_inputs(bus))]
+    if any(placed.is_recorded(bus) for bus in buses):
         return ()
     off = [bus for bus in buses if bus.armed is not None]
-    own = [bus for bus in off if set(unit.bus_inputs(bus)) <= refs]
-    return tuple(SetControl(device=unit.device.id, control=armed_key(bus.id), value=True) for bus in own or off[:1])
+    own = [bus for bus in off if set(placed.bus_inputs(bus)) <= refs]
+    return tuple(SetControl(device=placed.device.id, control=armed_key(bus.id), value=True) for bus in own or off[:1])
 
 
 def built_in_run(index: PlanIndex, device: str) -> Run | None:
     """The way from a device's own microphone to its own input, as a run without a number; None where nobody is before it, or
     a plug turns it off."""
-    own = index.unit(device).device_class.built_in_out
+    own = index.placed(device).device_class.built_in_out
     heard = any(device in source.heard_by for source in index.plan.sources.values())
     if own is None or not heard:
         return None
-    inputs = index.unit(device).device_class.inputs
+    inputs = index.placed(device).device_class.inputs
     port = next((port for port in inputs if port.plug == own.plug.opposite), None)
     if port is None or index.is_cut_off(device, port.id):
         return None
     return Run(id="", number=0, sending=PortRef(device, own.id), receiving=PortRef(device, port.id))
 
 
-def switched(unit: PlacedDevice, port: InputPort, supply: Supply, *, on: bool) -> tuple[SetControl, ...]:
+def switched(placed: PlacedDevice, port: InputPort, supply: Supply, *, on: bool) -> tuple[SetControl, ...]:
     """A supply switched on or off in every place where an input has a switch for it; none where its mode gives it."""
     what, places = port.switches_of(supply)
     return tuple(
-        SetControl(device=unit.device.id, control=switch_key(port.id, what, place), value=on) for place in places
+        SetControl(device=placed.device.id, control=switch_key(port.id, what, place), value=on) for place in places
     )
 
 
@@ -106,7 +108,7 @@ class Upstream:
         self.index = report.index
         self._stages: dict[StageKey, Stage] = {}
         self._levels: dict[StageKey, StageLevel[SignalLevels]] = {}
-        for port in report.index.unit(device).device_class.inputs:
+        for port in report.index.placed(device).device_class.inputs:
             for channel in range(len(port.channels)):
                 for lead, _ in report.tracer.input(device, port.id, channel).feeds:
                     for output, _ in lead.feeds:
@@ -142,7 +144,7 @@ class Trial:
         self.index, self._tracer, self._solver = upstream.worked_out(plan)
         self.run: Run = plan.runs[run] if isinstance(run, str) else run
         self._upstream = upstream
-        self.receiver: PlacedDevice = self.index.unit(self.run.receiving.device)
+        self.receiver: PlacedDevice = self.index.placed(self.run.receiving.device)
         self.port: InputPort = self.receiver.input(self.run.receiving.port)
         self.mode: InputMode = self.receiver.input_mode(self.port)
 
@@ -150,14 +152,14 @@ class Trial:
     def stage(self) -> Stage | None:
         """The first track, or else mix, of the receiving device that the run reaches."""
         refs = set(channel_refs(self.port))
-        unit = self.receiver
+        placed = self.receiver
         buses = sorted(
-            unit.device_class.buses,
-            key=lambda bus: (bus.id != self._track, not bus.recorded, len(unit.bus_inputs(bus))),
+            placed.device_class.buses,
+            key=lambda bus: (bus.id != self._track, not bus.recorded, len(placed.bus_inputs(bus))),
         )
         for bus in buses:
-            if refs & set(unit.bus_inputs(bus)):
-                stage = self._tracer.bus(unit.device.id, bus.id)
+            if refs & set(placed.bus_inputs(bus)):
+                stage = self._tracer.bus(placed.device.id, bus.id)
                 feeds = [lead for feed, _ in stage.feeds for lead, _ in feed.feeds if feed.name == self.port.id]
                 if any(feed.run.id == self.run.id if feed.run else not self.run.number for feed in feeds):
                     return stage
@@ -182,7 +184,7 @@ class Trial:
 
     def margin_db(self) -> tuple[float, float]:
         """From the sender's full scale to the receiver's clip point, and the ± of that; infinite where one is unknown."""
-        sender = self.index.unit(self.run.sending.device)
+        sender = self.index.placed(self.run.sending.device)
         sends = sender.output_mode(sender.output(self.run.sending.port)).full_scale_dbu
         arrives = full_scale_at_input_dbu(self.index, self.run)
         if arrives is None or sends is None or self.mode.full_scale_dbu is None:

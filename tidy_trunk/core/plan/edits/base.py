@@ -56,7 +56,7 @@ def without(items: Mapping[str, _T], key: str) -> dict[str, _T]:
 
 
 def device_of(plan: Plan, device_id: str) -> Device:
-    return PlanIndex(plan).unit(device_id).device
+    return PlanIndex(plan).placed(device_id).device
 
 
 def with_device(plan: Plan, device: Device) -> Plan:

@@ -112,9 +112,9 @@ class SetControl:
     value: Setting
 
     def apply(self, plan: Plan) -> Plan:
-        unit = PlanIndex(plan).unit(self.device)
-        value = find_control(unit.device_class, self.control).check(self.value)
-        return with_device(plan, replace(unit.device, settings=put(unit.device.settings, self.control, value)))
+        placed = PlanIndex(plan).placed(self.device)
+        value = find_control(placed.device_class, self.control).check(self.value)
+        return with_device(plan, replace(placed.device, settings=put(placed.device.settings, self.control, value)))
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)

@@ -10,7 +10,7 @@ from tidy_trunk.core.sound.trace import run_link
 def ties(index: PlanIndex) -> list[Tie]:
     """Every tie of a plan. A charger that is no computer, and a battery, tie a device to nothing. Source: [HANDBOOK] §9"""
     found = []
-    powers = {unit.device.id: unit.power for unit in index.units()}
+    powers = {placed.device.id: placed.power for placed in index.placed_devices()}
     found += [
         Tie(device, EARTH, insulated=power is Power.ADAPTER)
         for device, power in powers.items()
@@ -20,7 +20,7 @@ def ties(index: PlanIndex) -> list[Tie]:
     if on_usb:
         found += [*on_usb, Tie(COMPUTER, EARTH)]
     for run in index.plan.runs.values():
-        sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
+        sender, receiver = index.placed(run.sending.device), index.placed(run.receiving.device)
         if sender.device_class.is_microphone or receiver.device_class.kind is Kind.HEADPHONES:
             continue
         if run_link(index, run).copper:

@@ -97,12 +97,12 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
             message("read-meter-of-voice", index, source=source.id),
         )
         return
-    unit = index.unit(stage.device)
-    capsule = unit.device_class.capsule
+    placed = index.placed(stage.device)
+    capsule = placed.device_class.capsule
     if (
         stage.kind is StageKind.OUTPUT
         and capsule is not None
-        and unit.device_class.is_capsule_out(unit.output(stage.name))
+        and placed.device_class.is_capsule_out(placed.output(stage.name))
     ):
         yield (
             message("sensitivity-of", index, device=stage.device),
@@ -110,7 +110,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
             message("compare-with-known", index, device=stage.device),
         )
     elif stage.kind is StageKind.OUTPUT:
-        full_scale = unit.output_mode(unit.output(stage.name)).full_scale_dbu
+        full_scale = placed.output_mode(placed.output(stage.name)).full_scale_dbu
         if full_scale is not None:
             yield (
                 message("full-scale-of", index, place=place),
@@ -118,7 +118,7 @@ def _figures(report: Report, stage: Stage) -> Iterator[tuple[Message, Figure, Me
                 message("measure-output", index, device=stage.device),
             )
     elif stage.kind is StageKind.INPUT:
-        takes = unit.input_mode(unit.input(stage.name)).full_scale_dbu
+        takes = placed.input_mode(placed.input(stage.name)).full_scale_dbu
         if takes is not None and report.solver.level(stage).unit == "dBu":
             yield (
                 message("full-scale-of", index, place=place),

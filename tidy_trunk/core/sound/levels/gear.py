@@ -40,31 +40,31 @@ def a_weighted(name: str, level_db_a: float, spectrum: SpectrumShape, *, is_room
     return noise_in(name, level_db_a - a_change_db(spectrum), "dB SPL", spectrum=spectrum, is_room=is_room)
 
 
-def hear_voltage(way: Passage[Any], unit: PlacedDevice, capsule: Capsule, mode: OutputMode) -> None:
+def hear_voltage(way: Passage[Any], placed: PlacedDevice, capsule: Capsule, mode: OutputMode) -> None:
     """Sound pressure becomes voltage."""
     way.shift("sensitivity", microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0), capsule.sensitivity_mv_per_pa)
-    way.shift("pad of the microphone", -_capsule_pad_db(unit))
+    way.shift("pad of the microphone", -_capsule_pad_db(placed))
     if capsule.self_noise_db_a is None:
-        way.add_noise(noise_in(f"{unit.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
+        way.add_noise(noise_in(f"{placed.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
 
 
-def dbu_at_no_spl(unit: PlacedDevice, capsule: Capsule) -> float:
+def dbu_at_no_spl(placed: PlacedDevice, capsule: Capsule) -> float:
     """What a microphone would give at 0 dB SPL, in dBu: added to dB SPL it gives its output."""
-    return microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0) - _capsule_pad_db(unit)
+    return microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0) - _capsule_pad_db(placed)
 
 
-def _capsule_pad_db(unit: PlacedDevice) -> float:
-    return float(unit.device.settings.get(CAPSULE_PAD_KEY, "0"))
+def _capsule_pad_db(placed: PlacedDevice) -> float:
+    return float(placed.device.settings.get(CAPSULE_PAD_KEY, "0"))
 
 
-def drive(way: Passage[Any], unit: PlacedDevice, port: OutputPort, mode: OutputMode) -> None:
+def drive(way: Passage[Any], placed: PlacedDevice, port: OutputPort, mode: OutputMode) -> None:
     """Numbers, or the voltage of a mix, leave by a line or headphone output.
 
     An analogue trim takes down what comes before it; what the amplifier behind it makes stays. Source: [HANDBOOK] §6
     """
     assert mode.full_scale_dbu is not None  # asked before
-    trim_db = unit.trim_db(port, mode)
-    own = None if mode.noise_dbu is None else noise_in(f"{unit.label} {port.label} hiss", mode.noise_dbu.value, "dBu")
+    trim_db = placed.trim_db(port, mode)
+    own = None if mode.noise_dbu is None else noise_in(f"{placed.label} {port.label} hiss", mode.noise_dbu.value, "dBu")
     way.shift("full scale", mode.full_scale_dbu.value, mode.full_scale_dbu)
     if own is not None and mode.trim_kind is TrimKind.ANALOGUE:
         way.add_noise(own)
@@ -72,7 +72,7 @@ def drive(way: Passage[Any], unit: PlacedDevice, port: OutputPort, mode: OutputM
     if own is not None and mode.trim_kind is TrimKind.DIGITAL:
         way.add_noise(own)
     if mode.noise_after_dbu is not None:
-        way.add_noise(noise_in(f"{unit.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
+        way.add_noise(noise_in(f"{placed.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
 
 
 def preamp_noise_dbu(mode: InputMode, *, from_microphone: bool) -> float:
@@ -95,7 +95,7 @@ def _without_source_dbu(ein_dbu: float) -> float:
 
 def convert(
     way: Passage[Any],
-    unit: PlacedDevice,
+    placed: PlacedDevice,
     port: InputPort,
     where: Callable[[], str],
     *,
@@ -107,36 +107,38 @@ def convert(
 
     where: names the input; clipping: whether its ceilings and its limiter act; from_microphone: what is plugged in.
     """
-    mode = unit.input_mode(port)
+    mode = placed.input_mode(port)
     if mode.full_scale_dbu is None:
         return
-    way.shift("attenuator", -_pad_at(PadPlace.FIRST, unit, port))
+    way.shift("attenuator", -_pad_at(PadPlace.FIRST, placed, port))
     if clipping and mode.clip_dbu is not None:
-        way.cap(mode.clip_dbu.value, unit.device.id, where)
+        way.cap(mode.clip_dbu.value, placed.device.id, where)
     if mode.ein_dbu is not None:
-        way.add_noise(noise_in(f"{unit.label} preamp", preamp_noise_dbu(mode, from_microphone=from_microphone), "dBu"))
-    way.shift("gain", unit.gain_db(port, mode))
-    way.shift("attenuator", -_pad_at(PadPlace.BETWEEN, unit, port))
-    cut_hz = unit.low_cut_hz(port)
+        way.add_noise(
+            noise_in(f"{placed.label} preamp", preamp_noise_dbu(mode, from_microphone=from_microphone), "dBu")
+        )
+    way.shift("gain", placed.gain_db(port, mode))
+    way.shift("attenuator", -_pad_at(PadPlace.BETWEEN, placed, port))
+    cut_hz = placed.low_cut_hz(port)
     if cut_hz is not None:
         way.low_cut(cut_hz)
     way.shift("full scale", -mode.full_scale_dbu.value, mode.full_scale_dbu)
-    limit = unit.limiter_dbfs(port) if clipping else None
+    limit = placed.limiter_dbfs(port) if clipping else None
     if limit is not None and port.limiter_place is not PadPlace.LAST:
         way.limit(limit)  # saves the converter
     elif clipping:
-        way.cap(CONVERTER_CEILING_DBFS, unit.device.id, where)
+        way.cap(CONVERTER_CEILING_DBFS, placed.device.id, where)
     if limit is not None and port.limiter_place is PadPlace.LAST:
         way.limit(limit)  # presses down what has been cut already
     if port.idle_noise_dbfs is not None:
-        way.add_noise(noise_in(f"{unit.label} converter", port.idle_noise_dbfs.value, "dBFS"))
-    way.shift("attenuator behind the converter", -_pad_at(PadPlace.LAST, unit, port))  # acts on all of it
-    way.shift("digital gain", unit.digital_gain_db(port))
-    if unit.automatic_level_on(port):
+        way.add_noise(noise_in(f"{placed.label} converter", port.idle_noise_dbfs.value, "dBFS"))
+    way.shift("attenuator behind the converter", -_pad_at(PadPlace.LAST, placed, port))  # acts on all of it
+    way.shift("digital gain", placed.digital_gain_db(port))
+    if placed.automatic_level_on(port):
         way.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
 
 
-def input_ceiling_dbu(unit: PlacedDevice, port: InputPort, mode: InputMode) -> float:
+def input_ceiling_dbu(placed: PlacedDevice, port: InputPort, mode: InputMode) -> float:
     """dBu at the terminals at which a voice begins to clip an input, in its first stage or at its converter.
 
     A low cut stands before the converter, which therefore takes more of a voice by what the cut leaves out.
@@ -144,25 +146,25 @@ def input_ceiling_dbu(unit: PlacedDevice, port: InputPort, mode: InputMode) -> f
     if mode.full_scale_dbu is None:
         return math.inf
     stage = mode.clip_dbu.value if mode.clip_dbu is not None else math.inf
-    converter = mode.full_scale_dbu.value - unit.gain_db(port, mode) + _pad_at(PadPlace.BETWEEN, unit, port)
-    cut_hz = unit.low_cut_hz(port)
+    converter = mode.full_scale_dbu.value - placed.gain_db(port, mode) + _pad_at(PadPlace.BETWEEN, placed, port)
+    cut_hz = placed.low_cut_hz(port)
     if cut_hz is not None:
         converter -= cut_change_db(SpectrumShape.VOICE, (cut_hz,))
-    if port.limiter_place is not PadPlace.LAST and unit.limiter_dbfs(port) is not None:
+    if port.limiter_place is not PadPlace.LAST and placed.limiter_dbfs(port) is not None:
         converter = math.inf
-    return min(converter, stage) + _pad_at(PadPlace.FIRST, unit, port)
+    return min(converter, stage) + _pad_at(PadPlace.FIRST, placed, port)
 
 
-def _pad_at(place: PadPlace, unit: PlacedDevice, port: InputPort) -> float:
+def _pad_at(place: PadPlace, placed: PlacedDevice, port: InputPort) -> float:
     """Loss of the input's attenuator in dB, if it sits there and is on."""
-    return unit.pad_db(port) if port.pad_place is place else 0.0
+    return placed.pad_db(port) if port.pad_place is place else 0.0
 
 
-def input_stage_dbu(unit: PlacedDevice, port: InputPort, mode: InputMode) -> float:
+def input_stage_dbu(placed: PlacedDevice, port: InputPort, mode: InputMode) -> float:
     """dBu at the terminals that the input takes with its gain turned down: what no knob can mend."""
     if mode.full_scale_dbu is None:
         return math.inf
     lowest = mode.gain.lowest_db if mode.gain is not None else 0.0
-    converter = mode.full_scale_dbu.value - lowest + _pad_at(PadPlace.BETWEEN, unit, port)
+    converter = mode.full_scale_dbu.value - lowest + _pad_at(PadPlace.BETWEEN, placed, port)
     stage = mode.clip_dbu.value if mode.clip_dbu is not None else converter
-    return stage + _pad_at(PadPlace.FIRST, unit, port)
+    return stage + _pad_at(PadPlace.FIRST, placed, port)

@@ -72,7 +72,7 @@ def heard_at(report: Report, track: TrackLevel, heard: SpeechLevels) -> HeardSou
 
 def _limiters(report: Report, track: TrackLevel) -> bool:
     return any(
-        report.index.unit(stage.device).limiter_dbfs(report.index.unit(stage.device).input(stage.name)) is not None
+        report.index.placed(stage.device).limiter_dbfs(report.index.placed(stage.device).input(stage.name)) is not None
         for stage in upstream_of(track.trace.stage)
         if stage.kind is StageKind.INPUT
     )

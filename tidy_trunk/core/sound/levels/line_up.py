@@ -79,22 +79,22 @@ def line_up_of(index: PlanIndex, track: Stage, line_ups: Mapping[str, LineUp]) -
     found = line_ups.get(f"{track.device}.{track.name}")
     if found is not None:
         return found
-    for other in _other_sides(index.unit(track.device), track.name):
+    for other in _other_sides(index.placed(track.device), track.name):
         found = line_ups.get(f"{track.device}.{other}")
         if found is not None and way_between(index, found.sender, track) == found.way:
             return found
     return None
 
 
-def _other_sides(unit: PlacedDevice, bus_id: str) -> Iterator[str]:
+def _other_sides(placed: PlacedDevice, bus_id: str) -> Iterator[str]:
     """The tracks that take other channels of the socket that a track takes one of."""
 
     def socket(bus: Bus) -> InputPort | None:
-        ports = [unit.device_class.channel_of[ref][0] for ref in unit.bus_inputs(bus)]
+        ports = [placed.device_class.channel_of[ref][0] for ref in placed.bus_inputs(bus)]
         sockets = [port for port in ports if port.plug.connector != INSIDE]  # its own microphone is off then
         return sockets[0] if len(sockets) == 1 else None
 
-    buses = {bus.id: bus for bus in unit.device_class.buses}
+    buses = {bus.id: bus for bus in placed.device_class.buses}
     own = socket(buses[bus_id])
     for other in buses.values():
         if own is not None and other.recorded and other.id != bus_id and socket(other) is own:
@@ -112,7 +112,7 @@ class Sender:
 def sender_of(index: PlanIndex, track: Stage) -> Sender | None:
     """The nearest device before a track's own that can send tone; None where none does."""
     for stage in upstream_of(track):
-        if stage.kind is StageKind.BUS and stage.device != track.device and can_send(index.unit(stage.device)):
+        if stage.kind is StageKind.BUS and stage.device != track.device and can_send(index.placed(stage.device)):
             return Sender(stage.device, stage)
     return None
 
@@ -125,9 +125,9 @@ def known_sender(index: PlanIndex, track: Stage) -> Sender:
     return sender
 
 
-def can_send(unit: PlacedDevice) -> bool:
+def can_send(placed: PlacedDevice) -> bool:
     """Whether a device has a tone and an output for it."""
-    return unit.device_class.kind in SENDERS and bool(unit.device_class.feeds)
+    return placed.device_class.kind in SENDERS and bool(placed.device_class.feeds)
 
 
 def way_between(index: PlanIndex, sender: str, track: Stage) -> tuple[str, ...]:
@@ -139,7 +139,7 @@ def way_of_classes(index: PlanIndex, sender: str, track: Stage) -> tuple[str, ..
     """The same with the class of each device in its place, and the track: what makes it this pair in any job."""
 
     def class_of(device: str) -> str:
-        return index.unit(device).device_class.id
+        return index.placed(device).device_class.id
 
     steps = {f"to {class_of(track.device)}.{track.name}"}
     for step in _way(index, sender, track, class_of):
@@ -158,12 +158,12 @@ def _way(index: PlanIndex, sender: str, stage: Stage, name: Callable[[str], str]
     for feed, _ in stage.feeds:
         if feed.kind is StageKind.BUS and feed.device == sender:
             continue
-        unit = index.unit(feed.device)
+        placed = index.placed(feed.device)
         if feed.kind is StageKind.OUTPUT:
-            yield f"{name(feed.device)}.{feed.name}.{unit.output_mode(unit.output(feed.name)).id}"
+            yield f"{name(feed.device)}.{feed.name}.{placed.output_mode(placed.output(feed.name)).id}"
         elif feed.kind is StageKind.INPUT:
-            port = unit.input(feed.name)
-            yield f"{name(feed.device)}.{feed.name}.{unit.input_mode(port).id}{' pad' if unit.pad_db(port) else ''}"
+            port = placed.input(feed.name)
+            yield f"{name(feed.device)}.{feed.name}.{placed.input_mode(port).id}{' pad' if placed.pad_db(port) else ''}"
         elif feed.kind is StageKind.LEAD and feed.run is not None:
             yield f"{feed.name} {' + '.join(part.lead for part in feed.run.parts)}"
         yield from _way(index, sender, feed, name)

@@ -246,28 +246,28 @@ class Report:
         """Sources, which the microphone sums, and aerials, which pass on what is on air, are no rungs of their own."""
         if stage.kind not in (StageKind.OUTPUT, StageKind.INPUT):
             return stage.kind is StageKind.SOUND
-        return self.index.unit(stage.device).port(stage.name).circuit is Circuit.RADIO
+        return self.index.placed(stage.device).port(stage.name).circuit is Circuit.RADIO
 
     def _offset(self, path: list[Stage], index: int) -> float:
         level = self.solver.level(path[index])
         if level.unit == "dBu":
             return 0.0
-        capsule = self.index.unit(path[index].device).device_class.capsule
+        capsule = self.index.placed(path[index].device).device_class.capsule
         if level.unit == "dB SPL" and capsule is not None:
-            return dbu_at_no_spl(self.index.unit(path[index].device), capsule)
+            return dbu_at_no_spl(self.index.placed(path[index].device), capsule)
         for later in path[index:]:
-            unit = self.index.unit(later.device)
+            placed = self.index.placed(later.device)
             if later.kind is StageKind.OUTPUT:
-                mode = unit.output_mode(unit.output(later.name))
+                mode = placed.output_mode(placed.output(later.name))
                 if mode.full_scale_dbu is not None:
                     return mode.full_scale_dbu.value
         for earlier in reversed(path[: index + 1]):
             if earlier.kind is StageKind.INPUT:
-                unit = self.index.unit(earlier.device)
-                port = unit.input(earlier.name)
-                mode_in = unit.input_mode(port)
+                placed = self.index.placed(earlier.device)
+                port = placed.input(earlier.name)
+                mode_in = placed.input_mode(port)
                 if mode_in.full_scale_dbu is not None:
-                    return mode_in.full_scale_dbu.value - unit.gain_db(port, mode_in)
+                    return mode_in.full_scale_dbu.value - placed.gain_db(port, mode_in)
         return 0.0
 
 

@@ -141,7 +141,7 @@ class StageSolver(ABC, Generic[S]):
 
     def _sound(self, stage: Stage) -> StageLevel[S]:
         source = self.index.plan.sources[stage.name]
-        capsule = self.index.unit(stage.device).device_class.capsule
+        capsule = self.index.placed(stage.device).device_class.capsule
         pattern = capsule.pattern if capsule is not None else Pattern.OMNI
         distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
         critical_m = ROOMS[self.index.plan.defaults.room].critical_distance_m(pattern.directivity)
@@ -159,8 +159,8 @@ class StageSolver(ABC, Generic[S]):
         return StageLevel(stage=stage, unit="dB SPL", sound=way.sound, steps={stage.key: tuple(way.steps)})
 
     def _microphone(self, stage: Stage) -> StageLevel[S]:
-        unit, defaults = self.index.unit(stage.device), self.index.plan.defaults
-        capsule = unit.device_class.capsule
+        placed, defaults = self.index.placed(stage.device), self.index.plan.defaults
+        capsule = placed.device_class.capsule
         steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
         way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]), stage.key)
         # A sound level meter hears the room from all sides; a microphone that does not hears less of it by its Q.
@@ -172,23 +172,23 @@ class StageSolver(ABC, Generic[S]):
                 noise_in(RUMBLE, defaults.rumble_db_spl, "dB SPL", spectrum=SpectrumShape.RUMBLE, is_room=True)
             )
         if capsule is not None and capsule.self_noise_db_a is not None:
-            noises.append(a_weighted(f"{unit.label} self-noise", capsule.self_noise_db_a.value, SpectrumShape.FLAT))
+            noises.append(a_weighted(f"{placed.label} self-noise", capsule.self_noise_db_a.value, SpectrumShape.FLAT))
         way.add_noise(*noises)
         return self._against(stage, "dB SPL", way.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
 
     def _output(self, stage: Stage) -> StageLevel[S]:
-        unit = self.index.unit(stage.device)
-        port = unit.output(stage.name)
-        mode = unit.output_mode(port)
-        if stage.channel in unit.timecode_channels(port):
+        placed = self.index.placed(stage.device)
+        port = placed.output(stage.name)
+        mode = placed.output_mode(port)
+        if stage.channel in placed.timecode_channels(port):
             way = self._passage(self._timecode(), stage.key)
-            drive(way, unit, port, mode)
+            drive(way, placed, port, mode)
             return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
-        if unit.device_class.playback is not None:
-            way = self._passage(self._played(unit.device_class.playback), stage.key)
+        if placed.device_class.playback is not None:
+            way = self._passage(self._played(placed.device_class.playback), stage.key)
             if mode.full_scale_dbu is None:
                 return self._against(stage, "dBFS", way.sound, CEILING_OF_BUS_DBFS, {stage.key: ()})
-            drive(way, unit, port, mode)
+            drive(way, placed, port, mode)
             return self._against(stage, "dBu", way.sound, math.inf, {stage.key: tuple(way.steps)})
         if not is_powered(self.index, stage.device):
             return StageLevel(stage=stage, unit="dBu", sound=self._nothing())
@@ -196,17 +196,17 @@ class StageSolver(ABC, Generic[S]):
         way = self._leaving(upstream)
         way.at = stage.key
         unit_out, ceiling = "dBu", math.inf
-        capsule = unit.device_class.capsule
-        if capsule is not None and unit.device_class.is_capsule_out(port):
-            hear_voltage(way, unit, capsule, mode)
+        capsule = placed.device_class.capsule
+        if capsule is not None and placed.device_class.is_capsule_out(port):
+            hear_voltage(way, placed, capsule, mode)
         elif mode.full_scale_dbu is None:
             unit_out, ceiling = "dBFS", CEILING_OF_BUS_DBFS
             if mode.compander_db is not None:
-                way.compand(unit.label, mode.compander_db.value)
+                way.compand(placed.label, mode.compander_db.value)
         else:
-            ceiling = mode.full_scale_dbu.value + unit.trim_db(port, mode)
-            drive(way, unit, port, mode)
-        side_db = unit.side_db(port, stage.channel)
+            ceiling = mode.full_scale_dbu.value + placed.trim_db(port, mode)
+            drive(way, placed, port, mode)
+        side_db = placed.side_db(port, stage.channel)
         way.shift("this side", side_db)
         ceiling += side_db
         steps = {upstream.stage.key: tuple(way.steps)}
@@ -215,8 +215,8 @@ class StageSolver(ABC, Generic[S]):
     def _lead(self, stage: Stage) -> StageLevel[S]:
         run = stage.run
         assert run is not None  # a lead stage is made with its run
-        unit = self.index.unit(run.receiving.device)
-        mode = unit.input_mode(unit.input(run.receiving.port))
+        placed = self.index.placed(run.receiving.device)
+        mode = placed.input_mode(placed.input(run.receiving.port))
         levels = [self.level(upstream) for upstream, _ in stage.feeds]
         unit_sent = levels[0].unit
         if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL):
@@ -236,18 +236,18 @@ class StageSolver(ABC, Generic[S]):
         )
 
     def _input(self, stage: Stage) -> StageLevel[S]:
-        unit = self.index.unit(stage.device)
-        port = unit.input(stage.name)
-        mode = unit.input_mode(port)
+        placed = self.index.placed(stage.device)
+        port = placed.input(stage.name)
+        mode = placed.input_mode(port)
         upstream = [self.level(lead) for lead, _ in stage.feeds]
         sound = self._mixed([level.sound for level in upstream])
         if mode.full_scale_dbu is None or any(level.unit == "dBFS" for level in upstream):
             return StageLevel(stage=stage, unit="dBFS", sound=sound, ceiling=CEILING_OF_BUS_DBFS)
-        return self._against(stage, "dBu", sound, input_ceiling_dbu(unit, port, mode))
+        return self._against(stage, "dBu", sound, input_ceiling_dbu(placed, port, mode))
 
     def _bus(self, stage: Stage) -> StageLevel[S]:
-        unit = self.index.unit(stage.device)
-        ceiling = math.inf if unit.device_class.traits.is_float else CEILING_OF_BUS_DBFS
+        placed = self.index.placed(stage.device)
+        ceiling = math.inf if placed.device_class.traits.is_float else CEILING_OF_BUS_DBFS
         if stage.device in self._oscillators:
             return self._against(stage, "dBFS", self._tone(self._oscillators[stage.device]), ceiling)
         sound, ways = self._mix(stage, clipping=True)
@@ -255,28 +255,28 @@ class StageSolver(ABC, Generic[S]):
         return self._against(stage, "dBFS", sound, ceiling, steps)
 
     def _mix(self, stage: Stage, *, clipping: bool) -> tuple[S, list[Passage[S]]]:
-        unit = self.index.unit(stage.device)
-        bus = unit.bus(stage.name)
+        placed = self.index.placed(stage.device)
+        bus = placed.bus(stage.name)
         ways = []
         for feed, _ in stage.feeds:
             way = self._leaving(self.level(feed), clipping=clipping)
-            way.shift("pan", -unit.pan_loss_db(bus, unit.input(feed.name)))
+            way.shift("pan", -placed.pan_loss_db(bus, placed.input(feed.name)))
             ways.append(way)
         sound = self._together(stage, [way.sound for way in ways], [1.0] * len(ways))
         # What an open input makes by itself is in the mix too, though nothing arrives there.
         idle = [self._leaving(self.level(open_input)) for open_input in stage.idle]
         for way, open_input in zip(idle, stage.idle, strict=True):
-            way.shift("pan", -unit.pan_loss_db(bus, unit.input(open_input.name)))
+            way.shift("pan", -placed.pan_loss_db(bus, placed.input(open_input.name)))
         mixed = self._with_idle(sound, [way.sound for way in idle]) if idle else sound
-        return self._behind_track_knobs(unit, bus, stage, mixed), ways
+        return self._behind_track_knobs(placed, bus, stage, mixed), ways
 
-    def _behind_track_knobs(self, unit: PlacedDevice, bus: Bus, stage: Stage, sound: S) -> S:
+    def _behind_track_knobs(self, placed: PlacedDevice, bus: Bus, stage: Stage, sound: S) -> S:
         """Gain and automatic level that a track has for itself, behind those of its inputs."""
         if bus.gain is None and not bus.automatic_level_places:
             return sound
         way = self._passage(sound, stage.key)
-        way.shift("gain of the track", unit.bus_gain_db(bus))
-        if unit.automatic_level_on(bus):
+        way.shift("gain of the track", placed.bus_gain_db(bus))
+        if placed.automatic_level_on(bus):
             way.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
         return way.sound
 
@@ -289,21 +289,21 @@ class StageSolver(ABC, Generic[S]):
         stage = level.stage
         way = self._passage(level.sound, stage.key)
         if level.unit == "dBu" and stage.kind is StageKind.INPUT:
-            unit = self.index.unit(stage.device)
+            placed = self.index.placed(stage.device)
             microphone = any(
                 self._is_from_capsule(output)
                 for feed, _ in stage.feeds
                 for output in ((feed,) if feed.kind is StageKind.OUTPUT else (output for output, _ in feed.feeds))
             )
             where = partial(self.place_words, stage)
-            convert(way, unit, unit.input(stage.name), where, clipping=clipping, from_microphone=microphone)
+            convert(way, placed, placed.input(stage.name), where, clipping=clipping, from_microphone=microphone)
         elif clipping and level.ceiling < math.inf:
             way.cap(level.ceiling, stage.device, partial(self.place_words, stage))
         return way
 
     def _is_from_capsule(self, output: Stage) -> bool:
-        unit = self.index.unit(output.device)
-        return unit.device_class.is_capsule_out(unit.output(output.name))
+        placed = self.index.placed(output.device)
+        return placed.device_class.is_capsule_out(placed.output(output.name))
 
     def track_sound(self, stage: Stage) -> S:
         """What is written to the file."""
@@ -311,20 +311,22 @@ class StageSolver(ABC, Generic[S]):
 
     def place_words(self, stage: Stage) -> str:
         """A stage as it is named in sentences."""
-        unit = self.index.unit(stage.device)
+        placed = self.index.placed(stage.device)
         if stage.kind in (StageKind.INPUT, StageKind.OUTPUT):
-            return unit.label if unit.device_class.is_microphone else f"{unit.label} {_channel_label(unit, stage)}"
+            return (
+                placed.label if placed.device_class.is_microphone else f"{placed.label} {_channel_label(placed, stage)}"
+            )
         if stage.kind is StageKind.BUS:
-            return unit.bus_label(stage.name)
+            return placed.bus_label(stage.name)
         if stage.kind is StageKind.LEAD and stage.run is not None:
             return f"cable {stage.run.number}"
         if stage.kind is StageKind.SOUND:
             return self.index.plan.sources[stage.name].label
-        return unit.label
+        return placed.label
 
 
-def _channel_label(unit: PlacedDevice, stage: Stage) -> str:
-    port = unit.port(stage.name)
+def _channel_label(placed: PlacedDevice, stage: Stage) -> str:
+    port = placed.port(stage.name)
     if len(port.channels) == 1:
         return port.label
     return f"{port.label} {channel_refs(port)[stage.channel].split('.')[-1]}"

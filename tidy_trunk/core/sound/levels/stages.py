@@ -192,7 +192,7 @@ class LevelSolver(StageSolver[SignalLevels]):
 
 def full_scale_at_input_dbu(index: PlanIndex, run: Run) -> float | None:
     """What the sender's full scale is at the receiver's terminals; None where the sender states none, or nothing arrives."""
-    sender = index.unit(run.sending.device)
+    sender = index.placed(run.sending.device)
     output = sender.output(run.sending.port)
     mode = sender.output_mode(output)
     if mode.full_scale_dbu is None:

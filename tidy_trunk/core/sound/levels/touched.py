@@ -40,21 +40,21 @@ def moved_ports(before: PlanIndex, after: PlanIndex) -> set[tuple[str, str]]:
     """Device and port of every control that stands otherwise, those of linked inputs too; "" as port of a microphone itself."""
     found: set[tuple[str, str]] = set()
     for device_id in changed_keys(before.plan.devices, after.plan.devices):
-        unit = after.unit(device_id)
-        was, now = before.plan.devices[device_id].settings, unit.device.settings
-        controls = controls_of(unit.device_class)
+        placed = after.placed(device_id)
+        was, now = before.plan.devices[device_id].settings, placed.device.settings
+        controls = controls_of(placed.device_class)
         for name in {*was, *now}:
             if was.get(name) != now.get(name) and name in controls:
                 found.add((device_id, controls[name].port))
         ports = {port for device, port in found if device == device_id}
-        for port in unit.device_class.inputs:
+        for port in placed.device_class.inputs:
             if port.id in ports:
                 found |= {(device_id, other) for other in port.linked_to}
-        if unit.device_class.feeding is not None:
-            found |= {(device_id, port.id) for port in unit.device_class.outputs}
+        if placed.device_class.feeding is not None:
+            found |= {(device_id, port.id) for port in placed.device_class.outputs}
     return found
 
 
 def _is_fed(before: PlanIndex, after: PlanIndex, ref: PortRef) -> bool:
     index = after if ref.device in after.plan.devices else before
-    return index.unit(ref.device).device_class.feeding is not None
+    return index.placed(ref.device).device_class.feeding is not None

@@ -14,7 +14,7 @@ OVERSAMPLED: Final = 4
 
 def clock_ppm(index: PlanIndex, device_id: str) -> float:
     """By how much a device's clock runs fast in the simulation, within what its class promises; 0 where it has none."""
-    found = index.unit(device_id).device_class.traits.clock_ppm
+    found = index.placed(device_id).device_class.traits.clock_ppm
     if found is None:
         return 0.0
     return round(found.value * (zlib.crc32(f"{device_id} clock".encode()) / 0xFFFF_FFFF * 2 - 1), 2)

@@ -76,7 +76,7 @@ def strays(index: PlanIndex) -> Mapping[str, Stray]:
     circles = {loop.run: loop for loop in loops(ties(index))}
     found = {}
     for run in index.plan.runs.values():
-        if not index.unit(run.sending.device).output(run.sending.port).circuit.is_analogue:
+        if not index.placed(run.sending.device).output(run.sending.port).circuit.is_analogue:
             continue
         circle = circles.get(run.id)
         levels = [*_fields(index, run), LOOP_HUM_DBU[circle.grade] if circle is not None else SILENCE_DB]
@@ -88,7 +88,7 @@ def strays(index: PlanIndex) -> Mapping[str, Stray]:
 
 def _fields(index: PlanIndex, run: Run) -> list[float]:
     """Of each thing that a lead passes, what it picks up there in dBu."""
-    unbalanced_m = unbalanced_length_m(index.unit(run.sending.device).output(run.sending.port), index.leads_of(run))
+    unbalanced_m = unbalanced_length_m(index.placed(run.sending.device).output(run.sending.port), index.leads_of(run))
     length_m, keeps_out_db = (unbalanced_m, 0.0) if unbalanced_m > 0 else (run.length_m, BALANCED_KEEPS_OUT_DB)
     if length_m <= 0:
         return []

@@ -157,9 +157,9 @@ class Simulator(StageSolver[NoiseLoop]):
             sender = next((lead.run.sending.device for lead, _ in stage.feeds if lead.run is not None), stage.device)
             clocks = (clock_ppm(self.index, device) for device in (sender, stage.device))
             level = level._replace(sound=recorded_by(level.sound, *clocks))
-        unit = self.index.unit(stage.device)
-        port = unit.input(stage.name)
-        stereo = port.circuit is Circuit.UNBALANCED_STEREO and unit.device_class.kind is Kind.CAMERA
+        placed = self.index.placed(stage.device)
+        port = placed.input(stage.name)
+        stereo = port.circuit is Circuit.UNBALANCED_STEREO and placed.device_class.kind is Kind.CAMERA
         if not (self._faults.strays and (stereo or port.bleed_db is not None)) or level.unit != "dBu":
             return level
         others = [

@@ -76,9 +76,9 @@ METER_OFF_DB: Final = 3.0
 def meter_shows_dbfs(plan: Plan, device_id: str, level_dbfs: float) -> float:
     """What the meter of a device in the simulation shows for a level: those of cameras are coarse, and a little wrong."""
     index = PlanIndex(plan)
-    unit = index.unit(device_id)
-    is_camera = unit.device_class.kind is Kind.CAMERA
-    off_db = METER_OFF_DB * _share(f"{unit.device.class_id} meter") if is_camera else 0.0
+    placed = index.placed(device_id)
+    is_camera = placed.device_class.kind is Kind.CAMERA
+    off_db = METER_OFF_DB * _share(f"{placed.device.class_id} meter") if is_camera else 0.0
     step_db = COARSE_DB if is_camera else FINE_DB
     return round((level_dbfs + off_db) / step_db) * step_db
 

@@ -167,21 +167,21 @@ class Tracer:
 
     def _all_traces(self) -> list[Trace]:
         found = []
-        for unit in self.index.units():
-            for bus in unit.device_class.buses:
-                stage = self.bus(unit.device.id, bus.id)
-                if unit.is_recorded(bus):
-                    found.append(Trace(unit.device.id, bus.id, stage))
-            for port in unit.device_class.inputs:
+        for placed in self.index.placed_devices():
+            for bus in placed.device_class.buses:
+                stage = self.bus(placed.device.id, bus.id)
+                if placed.is_recorded(bus):
+                    found.append(Trace(placed.device.id, bus.id, stage))
+            for port in placed.device_class.inputs:
                 # Inputs that feed nothing take part too, so that no circle hides behind an unused one.
                 for channel in range(len(port.channels)):
-                    self.input(unit.device.id, port.id, channel)
+                    self.input(placed.device.id, port.id, channel)
         return found
 
     def _once(self, key: StageKey) -> Stage | None:
         if key in self._open:
             circle = list(dict.fromkeys(device for _, device, _, _ in self._open[self._open.index(key) :]))
-            names = " → ".join(self.index.unit(device).label for device in [*circle, circle[0]])
+            names = " → ".join(self.index.placed(device).label for device in [*circle, circle[0]])
             raise SignalLoopError(f"sound would run in a circle: {names}. Take one of these cables out.")
         if len(self._open) > DEEPEST_CHAIN:
             raise PlanError(f"a chain of more than {DEEPEST_CHAIN} stages in a row cannot be traced: shorten it")
@@ -194,10 +194,10 @@ class Tracer:
         if done is not None:
             return done
         self._open.append(key)
-        unit = self.index.unit(device)
+        placed = self.index.placed(device)
         feeds, idle = [], []
-        for ref in unit.bus_inputs(unit.bus(bus_id)):
-            port, channel = self.index.input_channel(unit, ref)
+        for ref in placed.bus_inputs(placed.bus(bus_id)):
+            port, channel = self.index.input_channel(placed, ref)
             stage = self.input(device, port.id, channel)
             if stage.feeds:
                 feeds.append((stage, 1.0))
@@ -229,7 +229,7 @@ class Tracer:
             lead = self._lead(run, channel)
             if lead is not None:
                 yield lead, 1.0
-        device_class = self.index.unit(device).device_class
+        device_class = self.index.placed(device).device_class
         own = device_class.built_in_out
         heard = any(device in source.heard_by for source in self.index.plan.sources.values())
         if heard and own is not None and device_class.port_of[port_id].plug == own.plug.opposite:
@@ -252,15 +252,15 @@ class Tracer:
         )
 
     def _output(self, device: str, port_id: str, channel: int) -> Stage | None:
-        unit = self.index.unit(device)
-        if channel in unit.timecode_channels(unit.output(port_id)):
+        placed = self.index.placed(device)
+        if channel in placed.timecode_channels(placed.output(port_id)):
             feeds: tuple[tuple[Stage, float], ...] = ()  # it begins here
-        elif unit.device_class.playback is not None:
+        elif placed.device_class.playback is not None:
             feeds = ()
-        elif unit.device_class.is_capsule_out(unit.output(port_id)):
+        elif placed.device_class.is_capsule_out(placed.output(port_id)):
             return self._from_capsule(device, port_id, channel)
         else:
-            bus = unit.fed_bus(channel_refs(unit.output(port_id))[channel])
+            bus = placed.fed_bus(channel_refs(placed.output(port_id))[channel])
             if bus is None:
                 return None
             feeds = ((self.bus(device, bus.id), 1.0),)

@@ -13,7 +13,7 @@ def run_link(index: PlanIndex, run: Run) -> Link:
     if known is None and index.like is not None and is_shared(index, index.like, run.sending):
         known = index.links[run.id] = run_link(index.like, run)
     if known is None:
-        sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
+        sender, receiver = index.placed(run.sending.device), index.placed(run.receiving.device)
         sending, receiving = sender.output(run.sending.port), receiver.input(run.receiving.port)
         leads = [(index.lead_of(part), part.branch) for part in run.parts]
         if unmated(sending, [lead for lead, _ in leads], receiving) is not None:
@@ -33,14 +33,14 @@ def beside(index: PlanIndex, run: Run) -> list[Run]:
 
 
 def _mates(index: PlanIndex, run: Run) -> bool:
-    sending = index.unit(run.sending.device).output(run.sending.port)
-    receiving = index.unit(run.receiving.device).input(run.receiving.port)
+    sending = index.placed(run.sending.device).output(run.sending.port)
+    receiving = index.placed(run.receiving.device).input(run.receiving.port)
     return unmated(sending, [index.lead_of(part) for part in run.parts], receiving) is None
 
 
 def run_branch(index: PlanIndex, run: Run) -> Branch:
     """The way of a run from its output into its input."""
-    receiver = index.unit(run.receiving.device)
+    receiver = index.placed(run.receiving.device)
     port = receiver.input(run.receiving.port)
     return branch_of([(index.lead_of(part), part.branch) for part in run.parts], port, receiver.input_mode(port))
 
@@ -49,11 +49,11 @@ def is_shared(index: PlanIndex, like: PlanIndex, sending: PortRef) -> bool:
     """Whether all that hangs on an output, and the devices at both ends, are the same things in two plans."""
     if like.plan.leads is not index.plan.leads or sending.device not in like.plan.devices:
         return False
-    if index.unit(sending.device) is not like.unit(sending.device):
+    if index.placed(sending.device) is not like.placed(sending.device):
         return False
     now = index.leaving.get(sending, ())
     if index.leaving is not like.leaving:
         then, runs = like.leaving.get(sending, ()), like.plan.runs
         if len(now) != len(then) or any(runs.get(other.id) is not other for other in now):
             return False
-    return all(index.unit(other.receiving.device) is like.unit(other.receiving.device) for other in now)
+    return all(index.placed(other.receiving.device) is like.placed(other.receiving.device) for other in now)

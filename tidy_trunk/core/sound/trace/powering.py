@@ -11,7 +11,7 @@ def run_delivery(index: PlanIndex, run: Run, supply: Supply) -> DeliveredSupply 
 
     Other inputs on the same output add what they give now. Source: [IEC61938]
     """
-    sender, receiver = index.unit(run.sending.device), index.unit(run.receiving.device)
+    sender, receiver = index.placed(run.sending.device), index.placed(run.receiving.device)
     output, port = sender.output(run.sending.port), receiver.input(run.receiving.port)
     leads = [(index.lead_of(part), part.branch) for part in run.parts]
     if not (output.circuit.is_analogue and port.circuit.is_analogue):
@@ -43,13 +43,13 @@ def is_powered(index: PlanIndex, device: str) -> bool:
 
 
 def _is_powered(index: PlanIndex, device: str) -> bool:
-    unit = index.unit(device)
-    feeding = unit.device_class.feeding
-    if feeding is None or (feeding.cell and unit.has_cell_in):
+    placed = index.placed(device)
+    feeding = placed.device_class.feeding
+    if feeding is None or (feeding.cell and placed.has_cell_in):
         return True
     if not feeding.needs:
         return not feeding.cell
-    refs = [PortRef(device, port.id) for port in unit.device_class.outputs]
+    refs = [PortRef(device, port.id) for port in placed.device_class.outputs]
     if index.like is not None and all(is_shared(index, index.like, ref) for ref in refs):
         return is_powered(index.like, device)
     runs = [run for ref in refs for run in index.leaving.get(ref, [])]
@@ -57,7 +57,7 @@ def _is_powered(index: PlanIndex, device: str) -> bool:
 
 
 def _gives(index: PlanIndex, run: Run, need: Supply) -> bool:
-    receiver = index.unit(run.receiving.device)
+    receiver = index.placed(run.receiving.device)
     if need not in receiver.supplies(receiver.input(run.receiving.port)):
         return False
     given = run_delivery(index, run, need)
@@ -65,7 +65,7 @@ def _gives(index: PlanIndex, run: Run, need: Supply) -> bool:
 
 
 def _feed(index: PlanIndex, run: Run) -> Feed:
-    receiver = index.unit(run.receiving.device)
+    receiver = index.placed(run.receiving.device)
     port = receiver.input(run.receiving.port)
     supply = next(iter(receiver.supplies(port)), None)
     return Feed(run_branch(index, run), supply, _volts(receiver, run, supply) if supply is not None else 0.0)

@@ -73,13 +73,13 @@ class Clocks:
             if item not in carried
             and item != root
             and self.root(item) == root
-            and self.index.unit(item).device_class.is_recording
+            and self.index.placed(item).device_class.is_recording
             and not self._is_camera(item)
         ]
         return (root, *recorders)
 
     def _is_camera(self, device: str) -> bool:
-        return self.index.unit(device).device_class.kind in (Kind.CAMERA, Kind.SWITCHER)
+        return self.index.placed(device).device_class.kind in (Kind.CAMERA, Kind.SWITCHER)
 
     def _follows(self, timecode_device: TimecodeDevice, device: str) -> bool:
         """Whether a device stays on another's lead, or on that of one that does."""

@@ -140,7 +140,7 @@ def _screen(report: Report, device: str) -> LateScreen | None:
     early_ms = float(delay.seconds * 1000)
     return LateScreen(
         device=device,
-        is_switcher=index.unit(device).device_class.kind is Kind.SWITCHER,
+        is_switcher=index.placed(device).device_class.kind is Kind.SWITCHER,
         own_frames=own_frames,
         pictures=pictures,
         late_frames=latest + own_frames,
@@ -159,14 +159,14 @@ def _held(frames: float) -> float:
 
 
 def _sounds_into(index: PlanIndex, device: str) -> list[Run]:
-    ports = [port for port in index.unit(device).device_class.inputs if port.circuit.is_analogue]
+    ports = [port for port in index.placed(device).device_class.inputs if port.circuit.is_analogue]
     return [run for port in ports for run in index.arriving.get(PortRef(device, port.id), [])]
 
 
 def _sound(report: Report, run: Run, picture_ms: float) -> StraightSound:
     """What comes by a run, against a picture that is so late."""
     index = report.index
-    port, channels = run.receiving, index.unit(run.receiving.device).input(run.receiving.port).channels
+    port, channels = run.receiving, index.placed(run.receiving.device).input(run.receiving.port).channels
     arriving = [report.tracer.input(port.device, port.port, channel) for channel in range(len(channels))]
     late = max((latency(index, stage) for stage in arriving), key=lambda item: item.most_ms)
     early_ms = picture_ms - late.most_ms
@@ -213,7 +213,7 @@ def read_clap(
     index = report.index
     frame_ms = 1000 / float(pictures.ratio)
     early_ms = (seen_s - heard_s) * 1000
-    buses = [bus.id for bus in index.unit(device).device_class.buses if bus.recorded]
+    buses = [bus.id for bus in index.placed(device).device_class.buses if bus.recorded]
     sound_ms = max((programme_ms(index, report.tracer.bus(device, bus)) for bus in buses), default=0.0)
     # What the picture came through before and after that device is known, and no delay of its own.
     others = sum(item.late_frames - item.own_frames for item in _pictures_into(index, device) if item.camera == camera)
@@ -233,12 +233,12 @@ def _pictures_into(index: PlanIndex, device: str) -> tuple[Picture, ...]:
 
     A camera that sends its picture over HDMI and over SDI sends two: both may be late by other times.
     """
-    if index.unit(device).device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
+    if index.placed(device).device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
         return ()
     found = {}
     for sender in pictures_in(index, device):
-        unit = index.unit(sender.device)
-        path, own = picture_delay(unit, unit.output(sender.port).circuit)
+        placed = index.placed(sender.device)
+        path, own = picture_delay(placed, placed.output(sender.port).circuit)
         late_frames = picture_late_frames(index, sender)
         if late_frames is not None:
             found[sender.device, path] = (own.value if own is not None else 0.0, late_frames)
@@ -263,5 +263,5 @@ def programme_late_frames(index: PlanIndex, device: str) -> Fraction | None:
 
 
 def _own_frames(index: PlanIndex, device: str) -> float:
-    own = index.unit(device).device_class.traits.picture_delay_frames
+    own = index.placed(device).device_class.traits.picture_delay_frames
     return own.value if own is not None else 0.0

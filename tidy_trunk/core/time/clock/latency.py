@@ -38,9 +38,9 @@ PICTURE_DELAY, SDI_DELAY = "traits.picture_delay_frames", "traits.sdi_delay_fram
 """Paths of the figures that say how late a picture is; the second over SDI, where that differs. ASSUMED_"""
 
 
-def picture_delay(unit: PlacedDevice, circuit: Circuit) -> tuple[str, Figure | None]:
+def picture_delay(placed: PlacedDevice, circuit: Circuit) -> tuple[str, Figure | None]:
     """How late a picture is over HDMI or SDI, in frames, with the path of the figure that says so."""
-    traits = unit.device_class.traits
+    traits = placed.device_class.traits
     if circuit is Circuit.SDI and traits.sdi_delay_frames is not None:
         return SDI_DELAY, traits.sdi_delay_frames
     return PICTURE_DELAY, traits.picture_delay_frames
@@ -51,8 +51,8 @@ def picture_late_frames(index: PlanIndex, sender: PortRef, seen: frozenset[str] 
 
     What passes pictures on is as late as the latest that comes in, and adds its own. Source: [HANDBOOK] §8
     """
-    unit = index.unit(sender.device)
-    own = picture_delay(unit, unit.output(sender.port).circuit)[1]
+    placed = index.placed(sender.device)
+    own = picture_delay(placed, placed.output(sender.port).circuit)[1]
     before = latest_picture_frames(index, sender.device, seen) if sender.device not in seen else None
     if own is None and before is None:
         return None
@@ -61,7 +61,7 @@ def picture_late_frames(index: PlanIndex, sender: PortRef, seen: frozenset[str] 
 
 def pictures_in(index: PlanIndex, device: str) -> list[PortRef]:
     """The outputs that send a picture into a device."""
-    ports = [port for port in index.unit(device).device_class.inputs if port.circuit in WITH_PICTURE]
+    ports = [port for port in index.placed(device).device_class.inputs if port.circuit in WITH_PICTURE]
     return [run.sending for port in ports for run in index.arriving.get(PortRef(device, port.id), [])]
 
 
@@ -73,8 +73,8 @@ def latest_picture_frames(index: PlanIndex, device: str, seen: frozenset[str] = 
 
 def own_ms(index: PlanIndex, device: str, *, with_picture: bool, circuit: Circuit = Circuit.HDMI) -> float:
     """What a device itself adds to sound that goes through it; beside its picture, as late as that is."""
-    traits = index.unit(device).device_class.traits
-    figure = picture_delay(index.unit(device), circuit)[1]
+    traits = index.placed(device).device_class.traits
+    figure = picture_delay(index.placed(device), circuit)[1]
     if with_picture and figure is not None:
         rate = FrameRate.parse(index.plan.defaults.frame_rate)
         return figure.value / float(rate.ratio) * 1000
@@ -99,7 +99,7 @@ def programme_ms(index: PlanIndex, stage: Stage) -> float:
 def _came_with_picture(index: PlanIndex, stage: Stage) -> bool:
     """Whether a device got the sound of a stage with a picture, and keeps both together."""
     if stage.kind is StageKind.INPUT:
-        return index.unit(stage.device).input(stage.name).circuit in WITH_PICTURE
+        return index.placed(stage.device).input(stage.name).circuit in WITH_PICTURE
     return any(_came_with_picture(index, feed) for feed, _ in stage.feeds if feed.device == stage.device)
 
 
@@ -112,10 +112,10 @@ def _latency(index: PlanIndex, stage: Stage, known: dict[StageKey, Latency]) -> 
         return Latency(least_ms=0.0, most_ms=0.0, parts=())
     latest = max(before, key=lambda item: item.most_ms)
     added = 0.0
-    unit = index.unit(stage.device)
-    if stage.kind is StageKind.OUTPUT and not unit.device_class.is_capsule_out(unit.output(stage.name)):
-        circuit = unit.output(stage.name).circuit
+    placed = index.placed(stage.device)
+    if stage.kind is StageKind.OUTPUT and not placed.device_class.is_capsule_out(placed.output(stage.name)):
+        circuit = placed.output(stage.name).circuit
         pictures = circuit in WITH_PICTURE or _came_with_picture(index, stage)
         added = own_ms(index, stage.device, with_picture=pictures, circuit=circuit)
-    parts = (*latest.parts, LatencyPart(unit.label, added)) if added else latest.parts
+    parts = (*latest.parts, LatencyPart(placed.label, added)) if added else latest.parts
     return Latency(least_ms=min(item.least_ms for item in before) + added, most_ms=latest.most_ms + added, parts=parts)

@@ -77,11 +77,11 @@ def pairs(report: Report, timecode_devices: Sequence[TimecodeDevice]) -> tuple[C
             mine = heard.setdefault(track.trace.device, {})
             for source, metres in _distances(index, track.trace.stage, nearest).items():
                 mine[source] = min(metres, mine.get(source, metres))
-    cameras = [device for device in index.plan.devices if index.unit(device).device_class.kind is Kind.CAMERA]
+    cameras = [device for device in index.plan.devices if index.placed(device).device_class.kind is Kind.CAMERA]
     recorders = [
         device
         for device in index.plan.devices
-        if heard.get(device) and index.unit(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
+        if heard.get(device) and index.placed(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
     ]
     limit_s = index.plan.defaults.drift_limit_frames / float(FrameRate.parse(index.plan.defaults.frame_rate).ratio)
     return tuple(_pair(index, known, heard, camera, recorder, limit_s) for camera in cameras for recorder in recorders)
@@ -130,9 +130,9 @@ def _distances(index: PlanIndex, stage: Stage, known: dict[StageKey, dict[str, f
 
 def _reach(index: PlanIndex, camera: str, sources: Sequence[str]) -> Reach | None:
     """The source that a camera's built-in microphone hears from furthest, where a track takes that microphone."""
-    unit = index.unit(camera)
-    refs = {ref for bus in unit.device_class.buses if unit.is_recorded(bus) for ref in unit.bus_inputs(bus)}
-    if not sources or not any(index.input_channel(unit, ref)[0].plug.connector == INSIDE for ref in refs):
+    placed = index.placed(camera)
+    refs = {ref for bus in placed.device_class.buses if placed.is_recorded(bus) for ref in placed.bus_inputs(bus)}
+    if not sources or not any(index.input_channel(placed, ref)[0].plug.connector == INSIDE for ref in refs):
         return None
     loudest = max(sources, key=lambda name: index.plan.sources[name].average_db_spl)
     above_db = index.plan.sources[loudest].average_db_spl - index.plan.defaults.room_noise_db_spl

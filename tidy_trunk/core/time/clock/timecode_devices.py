@@ -87,23 +87,25 @@ def timecode_devices(report: Report) -> tuple[TimecodeDevice, ...]:
     sounds: dict[str, TimecodeTrack] = {}
     for sound in timecode_tracks(report):
         sounds.setdefault(sound.track.partition(".")[0], sound)
-    found = [_timecode_device(report.index, unit, sounds.get(unit.device.id)) for unit in report.index.units()]
+    found = [
+        _timecode_device(report.index, placed, sounds.get(placed.device.id)) for placed in report.index.placed_devices()
+    ]
     return tuple(item for item in found if item is not None)
 
 
-def _timecode_device(index: PlanIndex, unit: PlacedDevice, sound: TimecodeTrack | None) -> TimecodeDevice | None:
-    traits, device = unit.device_class.traits, unit.device.id
-    if unit.device_class.kind is not Kind.CLOCK and not unit.device_class.is_recording:
+def _timecode_device(index: PlanIndex, placed: PlacedDevice, sound: TimecodeTrack | None) -> TimecodeDevice | None:
+    traits, device = placed.device_class.traits, placed.device.id
+    if placed.device_class.kind is not Kind.CLOCK and not placed.device_class.is_recording:
         return None
-    jams, genlocks = _from(index, unit, Circuit.TIMECODE), _from(index, unit, Circuit.GENLOCK)
+    jams, genlocks = _from(index, placed, Circuit.TIMECODE), _from(index, placed, Circuit.GENLOCK)
     gets, giver = Gets.NOTHING, ""
     if jams:
         gets, giver = Gets.SOCKET, jams[0]
-    elif unit.device.jam is not None:
-        gets, giver = Gets.JAMS, unit.device.jam.giver
+    elif placed.device.jam is not None:
+        gets, giver = Gets.JAMS, placed.device.jam.giver
     elif sound is not None:
         gets, giver = Gets.SOUND, sound.giver
-    elif _gives(index, unit):
+    elif _gives(index, placed):
         gets = Gets.GIVES
     genlocked_to = genlocks[0] if genlocks else ""
     parts = relative_drift(index, giver, device) if gets in (Gets.SOCKET, Gets.JAMS) else None
@@ -113,13 +115,13 @@ def _timecode_device(index: PlanIndex, unit: PlacedDevice, sound: TimecodeTrack 
         device=device,
         gets=gets,
         giver=giver,
-        jam=unit.device.jam if gets is Gets.JAMS else None,
+        jam=placed.device.jam if gets is Gets.JAMS else None,
         track=sound.track if sound is not None and gets is Gets.SOUND else "",
         loss_db=sound.loss_db if sound is not None else 0.0,
         beside=sound.beside if sound is not None else (),
-        has_socket=any(port.circuit is Circuit.TIMECODE for port in unit.device_class.inputs),
-        rate=rate_of(index, unit),
-        records_run=unit.device.settings.get(TIMECODE_RUN_KEY) == RECORD_RUN,
+        has_socket=any(port.circuit is Circuit.TIMECODE for port in placed.device_class.inputs),
+        rate=rate_of(index, placed),
+        records_run=placed.device.settings.get(TIMECODE_RUN_KEY) == RECORD_RUN,
         ppm=None if traits.clock_ppm is None else traits.clock_ppm.value,
         forgets=None if traits.keeps_timecode_when_off is None else not traits.keeps_timecode_when_off,
         genlocked_to=genlocked_to,
@@ -128,31 +130,31 @@ def _timecode_device(index: PlanIndex, unit: PlacedDevice, sound: TimecodeTrack 
     )
 
 
-def _from(index: PlanIndex, unit: PlacedDevice, circuit: Circuit) -> list[str]:
+def _from(index: PlanIndex, placed: PlacedDevice, circuit: Circuit) -> list[str]:
     """The devices that are plugged into the sockets for it, with what belongs there."""
-    ports = [port for port in unit.device_class.inputs if port.circuit is circuit]
-    runs = [run for port in ports for run in index.arriving.get(PortRef(unit.device.id, port.id), [])]
+    ports = [port for port in placed.device_class.inputs if port.circuit is circuit]
+    runs = [run for port in ports for run in index.arriving.get(PortRef(placed.device.id, port.id), [])]
     return [run.sending.device for run in runs if _carries(index, run, circuit)]
 
 
 def _carries(index: PlanIndex, run: Run, circuit: Circuit) -> bool:
     """Whether a run brings timecode or genlock, as its output is switched now."""
-    unit = index.unit(run.sending.device)
-    output = unit.output(run.sending.port)
-    return output.circuit is circuit or (circuit is Circuit.TIMECODE and bool(unit.timecode_channels(output)))
+    placed = index.placed(run.sending.device)
+    output = placed.output(run.sending.port)
+    return output.circuit is circuit or (circuit is Circuit.TIMECODE and bool(placed.timecode_channels(output)))
 
 
-def _gives(index: PlanIndex, unit: PlacedDevice) -> bool:
-    ports = [port.id for port in unit.device_class.outputs if unit.timecode_channels(port)]
-    by_lead = any(index.leaving.get(PortRef(unit.device.id, port)) for port in ports)
+def _gives(index: PlanIndex, placed: PlacedDevice) -> bool:
+    ports = [port.id for port in placed.device_class.outputs if placed.timecode_channels(port)]
+    by_lead = any(index.leaving.get(PortRef(placed.device.id, port)) for port in ports)
     return by_lead or any(
-        other.jam is not None and other.jam.giver == unit.device.id for other in index.plan.devices.values()
+        other.jam is not None and other.jam.giver == placed.device.id for other in index.plan.devices.values()
     )
 
 
-def rate_of(index: PlanIndex, unit: PlacedDevice) -> FrameRate:
+def rate_of(index: PlanIndex, placed: PlacedDevice) -> FrameRate:
     """At which a device counts: the job's, unless it is set to another."""
-    name = str(unit.device.settings.get(TIMECODE_RATE_KEY, RATE_OF_JOB))
+    name = str(placed.device.settings.get(TIMECODE_RATE_KEY, RATE_OF_JOB))
     return FrameRate.parse(index.plan.defaults.frame_rate if name == RATE_OF_JOB else name)
 
 
@@ -162,12 +164,12 @@ def relative_drift(index: PlanIndex, first: str, second: str) -> RelativeDrift |
     A device that keeps the other's beat does not part from it. Source: [HANDBOOK] §8
     """
     for one, other in ((first, second), (second, first)):
-        if other in _from(index, index.unit(one), Circuit.GENLOCK):
+        if other in _from(index, index.placed(one), Circuit.GENLOCK):
             return RelativeDrift(ppm=0.0, is_measured=False)
     measured = index.plan.pair_drifts.get(pair_key(first, second))
     if measured is not None:
         return RelativeDrift(ppm=measured.worst_ppm, is_measured=True)
-    figures = [index.unit(device).device_class.traits.clock_ppm for device in (first, second)]
+    figures = [index.placed(device).device_class.traits.clock_ppm for device in (first, second)]
     sizes = [figure.value for figure in figures if figure is not None]
     return RelativeDrift(ppm=sum(sizes), is_measured=False) if len(sizes) == 2 else None
 
@@ -182,7 +184,7 @@ def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
         for stage in upstream_of(track.trace.stage):
             if stage.kind is not StageKind.LEAD or stage.run is None or stage.device != device:
                 continue
-            sender = index.unit(stage.run.sending.device)
+            sender = index.placed(stage.run.sending.device)
             given = sender.timecode_channels(sender.output(stage.run.sending.port))
             if not any(feed.channel in given for feed, _ in stage.feeds):
                 continue
@@ -200,12 +202,12 @@ def timecode_tracks(report: Report) -> tuple[TimecodeTrack, ...]:
 
 def _beside(index: PlanIndex, device: str, bus: str, port_id: str) -> tuple[str, ...]:
     """The other tracks that take a channel of the same socket."""
-    unit = index.unit(device)
-    refs = set(channel_refs(unit.input(port_id)))
+    placed = index.placed(device)
+    refs = set(channel_refs(placed.input(port_id)))
     return tuple(
         f"{device}.{other.id}"
-        for other in unit.device_class.buses
-        if other.id != bus and unit.is_recorded(other) and refs & set(unit.bus_inputs(other))
+        for other in placed.device_class.buses
+        if other.id != bus and placed.is_recorded(other) and refs & set(placed.bus_inputs(other))
     )
 
 

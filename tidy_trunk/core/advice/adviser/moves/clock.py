@@ -121,7 +121,7 @@ def _from_the_first(question: Question, timecode_device: TimecodeDevice) -> Iter
     root = question.clocks.root(timecode_device.device)
     if (
         root == timecode_device.giver
-        or not question.index.unit(root).device_class.keeps_time
+        or not question.index.placed(root).device_class.keeps_time
         or timecode_device.jam is None
     ):
         return
@@ -177,7 +177,7 @@ def something_in_common(question: Question, finding: Finding) -> Iterator[Move]:
     root = first_giver(question.index, known, recorder) or recorder
     yield from _leads(question, root, camera)
     timecode_device = known.get(camera)
-    both_keep = all(question.index.unit(device).device_class.keeps_time for device in (camera, root))
+    both_keep = all(question.index.placed(device).device_class.keeps_time for device in (camera, root))
     if (
         both_keep
         and timecode_device is not None
@@ -192,10 +192,13 @@ def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
     """Where a delay unit is the last box on the way: what it is to be set to."""
     for screen in question.screens:
         for sound in screen.sounds:
-            unit = question.index.unit(sound.sender)
-            if (screen.device, sound.run) != (finding.device, finding.run) or unit.device_class.kind is not Kind.DELAY:
+            placed = question.index.placed(sound.sender)
+            if (screen.device, sound.run) != (
+                finding.device,
+                finding.run,
+            ) or placed.device_class.kind is not Kind.DELAY:
                 continue
-            now = unit.device_class.traits.sound_delay_ms
+            now = placed.device_class.traits.sound_delay_ms
             wanted = now.value + sound.early_ms if now is not None else -1.0
             if wanted >= 0:
                 figure = Figure(round(wanted, 1), 0.0, Provenance.MEASURED, "USER")
@@ -215,18 +218,18 @@ def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
     """Where none is on the way: a delay unit in between, set to what is missing; both of its sides for a stereo output."""
     run = question.plan.runs[finding.run]
     index = question.index
-    output = index.unit(run.sending.device).output(run.sending.port)
-    port = index.unit(run.receiving.device).input(run.receiving.port)
+    output = index.placed(run.sending.device).output(run.sending.port)
+    port = index.placed(run.receiving.device).input(run.receiving.port)
     early_ms = next(
         (sound.early_ms for screen in question.screens for sound in screen.sounds if sound.run == finding.run), 0.0
     )
     sides = SIDES.get(len(output.channels), ())
-    if index.unit(run.sending.device).device_class.kind is Kind.DELAY or early_ms <= 0 or not sides:
+    if index.placed(run.sending.device).device_class.kind is Kind.DELAY or early_ms <= 0 or not sides:
         return
-    unit = built_in().devices[DELAY_UNIT]
+    delay_unit = built_in().devices[DELAY_UNIT]
     name = free_id(DELAY_UNIT, question.plan.devices)
     connects: list[Connect] = []
-    for branch, taker, giver in zip(sides, unit.inputs, unit.outputs, strict=False):
+    for branch, taker, giver in zip(sides, delay_unit.inputs, delay_unit.outputs, strict=False):
         before = _right_chain(index, output, taker, run.length_m, branch, run.sending)
         behind = _right_chain(index, giver, port, BOX_LEAD_M, branch, run.receiving)
         if before is None or behind is None:
@@ -239,7 +242,7 @@ def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
     yield move(
         message("insert-delay", index, ms=early_ms),
         Disconnect(run=run.id),
-        AddDevice(class_id=DELAY_UNIT, id=name, label=unit.label),
+        AddDevice(class_id=DELAY_UNIT, id=name, label=delay_unit.label),
         SetFigure(device=name, path="traits.sound_delay_ms", figure=figure),
         *connects,
     )
@@ -273,10 +276,12 @@ def _connections(index: PlanIndex, giver: str, taker: str, circuits: Sequence[Ci
     lead."""
     outputs = [
         port
-        for port in index.unit(giver).device_class.outputs
+        for port in index.placed(giver).device_class.outputs
         if port.circuit is Circuit.TIMECODE or port.timecode_mode
     ]
-    inputs = [port for circuit in circuits for port in index.unit(taker).device_class.inputs if port.circuit is circuit]
+    inputs = [
+        port for circuit in circuits for port in index.placed(taker).device_class.inputs if port.circuit is circuit
+    ]
     for output in outputs:
         for port in inputs:
             ends = PortRef(giver, output.id), PortRef(taker, port.id)
@@ -294,7 +299,7 @@ def _connections(index: PlanIndex, giver: str, taker: str, circuits: Sequence[Ci
 
 def _generator(question: Question, timecode_device: TimecodeDevice) -> Iterator[Move]:
     """A generator more that stays on a device: over its timecode socket, else as sound on a track."""
-    index, label = question.index, question.index.unit(timecode_device.device).label
+    index, label = question.index, question.index.placed(timecode_device.device).label
     box = free_id(GENERATOR, index.plan.devices)
     begins = question.plan.defaults.day_begins_min
     edits: list[Edit] = [

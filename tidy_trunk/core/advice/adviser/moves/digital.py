@@ -12,21 +12,23 @@ from tidy_trunk.core.plan import PlacedDevice, SetControl, SetJob, message
 @moves_for("sample-rate")
 def to_the_jobs_rate(question: Question, finding: Finding) -> Iterator[Move]:
     """A recorder or camera to the rate of the job, where it can."""
-    unit, wanted = question.index.unit(finding.device), question.plan.defaults.sample_rate_hz
-    if wanted in unit.device_class.traits.sample_rates_hz:
-        yield _to_rate(question, unit, wanted)
+    placed, wanted = question.index.placed(finding.device), question.plan.defaults.sample_rate_hz
+    if wanted in placed.device_class.traits.sample_rates_hz:
+        yield _to_rate(question, placed, wanted)
 
 
 @moves_for("sample-rate", "sample-rate-between")
 def job_to_a_common_rate(question: Question, finding: Finding) -> Iterator[Move]:
     """The whole job to the usual rate, where something in it cannot follow: 96 kHz asks for all of the chain. [PRACTICE]"""
-    units = [unit for unit in question.index.units() if unit.sample_rate_hz is not None]
+    placed_devices = [placed for placed in question.index.placed_devices() if placed.sample_rate_hz is not None]
     common = question.plan.defaults.sample_rate_hz != USUAL_RATE_HZ and all(
-        USUAL_RATE_HZ in unit.device_class.traits.sample_rates_hz for unit in units
+        USUAL_RATE_HZ in placed.device_class.traits.sample_rates_hz for placed in placed_devices
     )
     wanted = question.plan.defaults.sample_rate_hz
-    if common and any(wanted not in unit.device_class.traits.sample_rates_hz for unit in units):
-        follow = [_rate_of(unit, USUAL_RATE_HZ) for unit in units if unit.sample_rate_hz != USUAL_RATE_HZ]
+    if common and any(wanted not in placed.device_class.traits.sample_rates_hz for placed in placed_devices):
+        follow = [
+            _rate_of(placed, USUAL_RATE_HZ) for placed in placed_devices if placed.sample_rate_hz != USUAL_RATE_HZ
+        ]
         yield move(
             message("job-sample-rate", question.index, rate_hz=USUAL_RATE_HZ),
             SetJob(sample_rate_hz=USUAL_RATE_HZ),
@@ -45,12 +47,12 @@ def to_the_others_rate(question: Question, finding: Finding) -> Iterator[Move]:
         yield _to_rate(question, joint.sender, takes)
 
 
-def _to_rate(question: Question, unit: PlacedDevice, rate: int) -> Move:
+def _to_rate(question: Question, placed: PlacedDevice, rate: int) -> Move:
     return move(
-        message("sample-rate", question.index, device=unit.device.id, rate_hz=rate),
-        _rate_of(unit, rate),
+        message("sample-rate", question.index, device=placed.device.id, rate_hz=rate),
+        _rate_of(placed, rate),
     )
 
 
-def _rate_of(unit: PlacedDevice, rate: int) -> SetControl:
-    return SetControl(device=unit.device.id, control=SAMPLE_RATE_KEY, value=str(rate))
+def _rate_of(placed: PlacedDevice, rate: int) -> SetControl:
+    return SetControl(device=placed.device.id, control=SAMPLE_RATE_KEY, value=str(rate))

@@ -27,8 +27,8 @@ def other_power(question: Question, finding: Finding) -> Iterator[Move]:
     for first, second in ((tie.first, tie.second) for tie in loop.ties if not tie.run):
         if second not in (EARTH, COMPUTER) or first == COMPUTER:
             continue
-        unit = question.index.unit(first)
-        powers = unit.device_class.traits.powers
+        placed = question.index.placed(first)
+        powers = placed.device_class.traits.powers
         free = next((power for power in _FREE if power in powers), None)
         if free is not None:
             edit = SetControl(device=first, control=POWER_KEY, value=free)

@@ -108,20 +108,20 @@ def inputs_down(question: Question, finding: Finding) -> Iterator[Move]:
     mix = next((stage for stage in path if clip and stage.device == clip.device and stage.kind is StageKind.BUS), None)
     if clip is None or mix is None:
         return
-    unit = question.index.unit(mix.device)
+    placed = question.index.placed(mix.device)
     for by_db in (clip.over_db + 1, clip.over_db + 3):
         edits: list[Edit] = []
         for feed, _ in mix.feeds:
-            port = unit.input(feed.name)
-            mode = unit.input_mode(port)
+            port = placed.input(feed.name)
+            mode = placed.input_mode(port)
             if mode.gain is not None:
-                wanted = mode.gain.nearest_db(unit.gain_db(port, mode) - by_db)
-                edits.append(SetControl(device=unit.device.id, control=gain_key(port.id, mode.id), value=wanted))
+                wanted = mode.gain.nearest_db(placed.gain_db(port, mode) - by_db)
+                edits.append(SetControl(device=placed.device.id, control=gain_key(port.id, mode.id), value=wanted))
             elif port.digital_gain is not None:
-                wanted = port.digital_gain.nearest_db(unit.digital_gain_db(port) - by_db)
-                edits.append(SetControl(device=unit.device.id, control=digital_gain_key(port.id), value=wanted))
+                wanted = port.digital_gain.nearest_db(placed.digital_gain_db(port) - by_db)
+                edits.append(SetControl(device=placed.device.id, control=digital_gain_key(port.id), value=wanted))
         if edits:
-            yield move(message("inputs-down", question.index, device=unit.device.id, by_db=by_db), *edits)
+            yield move(message("inputs-down", question.index, device=placed.device.id, by_db=by_db), *edits)
 
 
 @moves_for("burst-clips", "limiter")
@@ -139,8 +139,8 @@ def limiter(question: Question, finding: Finding) -> Iterator[Move]:
 def from_off(question: Question, finding: Finding) -> Iterator[Move]:
     """Where it fits, else one step up."""
     joint = question.joint(finding.run)
-    unit, leader = joint.receiver, joint.receiver.leader_of(joint.input)
-    mode = unit.input_mode(leader)
+    placed, leader = joint.receiver, joint.receiver.leader_of(joint.input)
+    mode = placed.input_mode(leader)
     if mode.gain is None:
         return
     key = gain_key(leader.id, mode.id)
@@ -154,14 +154,14 @@ def from_off(question: Question, finding: Finding) -> Iterator[Move]:
 @moves_for("automatic-level")
 def automatic_off(question: Question, finding: Finding) -> Iterator[Move]:
     """Automatic level off in every place, and the level then set by hand."""
-    unit = question.index.unit(finding.device)
-    place = unit.automatic_level_place(finding.about)
+    placed = question.index.placed(finding.device)
+    place = placed.automatic_level_place(finding.about)
     off = message("automatic-level-off", question.index)
     if isinstance(place, Bus):
-        keys = [switch_key(place.id, "auto", where) for where in unit.automatic_level_on(place)]
+        keys = [switch_key(place.id, "auto", where) for where in placed.automatic_level_on(place)]
         yield move(off, *(SetControl(device=finding.device, control=key, value=False) for key in keys))
         return
-    edits = by_hand(unit, place)
+    edits = by_hand(placed, place)
     yield move(off, *edits)
     for joint in question.joints:
         if (joint.receiver.device.id, joint.input.id) == (finding.device, finding.about):
@@ -236,9 +236,9 @@ def _stages(question: Question, finding: Finding) -> list[Stage]:
         if track is not None:
             ends.append(track.trace.stage)
     if finding.run:
-        unit, run = question.index.unit(finding.device), question.plan.runs[finding.run]
-        unit = question.index.unit(run.receiving.device)
-        ends += [question.report.tracer.bus(unit.device.id, bus.id) for bus in unit.device_class.buses]
+        placed, run = question.index.placed(finding.device), question.plan.runs[finding.run]
+        placed = question.index.placed(run.receiving.device)
+        ends += [question.report.tracer.bus(placed.device.id, bus.id) for bus in placed.device_class.buses]
     found = chain.from_iterable(upstream_of(end) for end in ends)
     return list({stage.key: stage for stage in found}.values())
 
@@ -262,12 +262,12 @@ def _feeds(question: Question, stage: Stage, devices: set[str]) -> bool:
 def settled_towards(question: Question, run_id: str) -> tuple[SetControl, ...]:
     """The controls of the whole chain up to the end of a run, where they fit; automatic level there off."""
     run = question.plan.runs[run_id]
-    unit = question.index.unit(run.receiving.device)
-    buses = [question.report.tracer.bus(unit.device.id, bus.id) for bus in unit.device_class.buses]
+    placed = question.index.placed(run.receiving.device)
+    buses = [question.report.tracer.bus(placed.device.id, bus.id) for bus in placed.device_class.buses]
     stages = [
         stage for bus in buses for stage in upstream_of(bus) if any(_is_of(item, run_id) for item in upstream_of(bus))
     ]
-    manual = by_hand(unit, unit.input(run.receiving.port))
+    manual = by_hand(placed, placed.input(run.receiving.port))
     devices = {stage.device for stage in stages}
     after = settle(edited(question.plan, manual), only=devices)
     return _settled_at(question, stages, after)
@@ -285,8 +285,8 @@ def _settled_at(question: Question, stages: Iterable[Stage], after: Plan) -> tup
         if stage.kind in (StageKind.INPUT, StageKind.OUTPUT):
             ports.setdefault(stage.device, set()).add(stage.name)
             if stage.kind is StageKind.INPUT:
-                unit = question.index.unit(stage.device)
-                ports[stage.device].add(unit.leader_of(unit.input(stage.name)).id)
+                placed = question.index.placed(stage.device)
+                ports[stage.device].add(placed.leader_of(placed.input(stage.name)).id)
         elif stage.kind is StageKind.BUS:
             ports.setdefault(stage.device, set()).add(stage.name)
         elif stage.kind is StageKind.MICROPHONE:
@@ -294,7 +294,7 @@ def _settled_at(question: Question, stages: Iterable[Stage], after: Plan) -> tup
     return tuple(
         edit
         for device, names in ports.items()
-        for control in controls_of(question.index.unit(device).device_class).values()
+        for control in controls_of(question.index.placed(device).device_class).values()
         if control.port in names and (edit := _difference(before, after, device, control)) is not None
     )
 

@@ -18,15 +18,15 @@ SAFETY_DB: Final = 10.0
 def to_a_track(question: Question, finding: Finding) -> Iterator[Move]:
     """An input to a track that takes nothing, else to the first; a built-in microphone makes way."""
     for joint in _waiting(question, finding):
-        unit = joint.receiver
-        recorded = _recorded(unit)
-        taken = {ref for bus in recorded for ref in unit.bus_inputs(bus)}
+        placed = joint.receiver
+        recorded = _recorded(placed)
+        taken = {ref for bus in recorded for ref in placed.bus_inputs(bus)}
         free = [ref for ref in _reached(joint) if ref not in taken]
         if not free or not recorded:
             continue
-        track = next((bus for bus in recorded if not unit.bus_inputs(bus)), recorded[0])
-        kept = tuple(ref for ref in unit.bus_inputs(track) if not _is_built_in(question, unit, ref))
-        edit = RouteBus(device=unit.device.id, bus=track.id, inputs=(*kept, free[0]))
+        track = next((bus for bus in recorded if not placed.bus_inputs(bus)), recorded[0])
+        kept = tuple(ref for ref in placed.bus_inputs(track) if not _is_built_in(question, placed, ref))
+        edit = RouteBus(device=placed.device.id, bus=track.id, inputs=(*kept, free[0]))
         yield move(message("route", question.index, socket=joint.run.receiving, bus=track.id), edit)
 
 
@@ -59,20 +59,20 @@ def feed_the_other_side(question: Question, finding: Finding) -> Iterator[Move]:
         yield move(message("both-sides", question.index, device=sender.device.id), edit)
 
 
-def _carries(question: Question, unit: PlacedDevice, bus: Bus) -> bool:
-    return bool(question.report.tracer.bus(unit.device.id, bus.id).sources)
+def _carries(question: Question, placed: PlacedDevice, bus: Bus) -> bool:
+    return bool(question.report.tracer.bus(placed.device.id, bus.id).sources)
 
 
 @moves_for("built-in-microphone")
 def instead_of_the_built_in(question: Question, finding: Finding) -> Iterator[Move]:
     """The track given to the plug that waits at an input."""
-    unit = question.index.unit(finding.device)
-    bus = unit.bus(finding.track.partition(".")[2])
+    placed = question.index.placed(finding.device)
+    bus = placed.bus(finding.track.partition(".")[2])
     for joint in question.joints:
         refs = channel_refs(joint.input)
         if joint.receiver.device.id != finding.device or not joint.input.circuit.is_analogue:
             continue
-        if not any(set(refs) & set(unit.bus_inputs(other)) for other in _recorded(unit)):
+        if not any(set(refs) & set(placed.bus_inputs(other)) for other in _recorded(placed)):
             edit = RouteBus(device=finding.device, bus=bus.id, inputs=(refs[0],))
             yield move(message("route", question.index, socket=joint.run.receiving, bus=bus.id), edit)
             return
@@ -100,26 +100,26 @@ def four_tracks(question: Question, finding: Finding) -> Iterator[Move]:
 def a_knob_of_its_own(question: Question, finding: Finding) -> Iterator[Move]:
     """The two inputs parted, and the one that does not lead set lower."""
     second = question.joint(finding.run)
-    unit = second.receiver
-    leader = unit.leader_of(second.input)
+    placed = second.receiver
+    leader = placed.leader_of(second.input)
     first = next(
         joint
         for joint in question.joints
         if joint.run.sending == second.run.sending
-        and joint.receiver.device.id == unit.device.id
+        and joint.receiver.device.id == placed.device.id
         and joint.run.id != second.run.id
     )
-    edits: list[Edit] = [SetControl(device=unit.device.id, control=link_key(leader.id), value=False)]
+    edits: list[Edit] = [SetControl(device=placed.device.id, control=link_key(leader.id), value=False)]
     lower = second if second.input.id != leader.id else first
     if lower.takes.gain is not None:
-        wanted = lower.takes.gain.nearest_db(unit.gain_db(lower.input, lower.takes) - SAFETY_DB)
+        wanted = lower.takes.gain.nearest_db(placed.gain_db(lower.input, lower.takes) - SAFETY_DB)
         key = gain_key(lower.input.id, lower.takes.id)
-        edits.append(SetControl(device=unit.device.id, control=key, value=wanted))
+        edits.append(SetControl(device=placed.device.id, control=key, value=wanted))
     yield move(message("own-knob", question.index, socket=lower.run.receiving, lower_db=SAFETY_DB), *edits)
 
 
-def _recorded(unit: PlacedDevice) -> list[Bus]:
-    return [bus for bus in unit.device_class.buses if unit.is_recorded(bus)]
+def _recorded(placed: PlacedDevice) -> list[Bus]:
+    return [bus for bus in placed.device_class.buses if placed.is_recorded(bus)]
 
 
 def _reached(joint: Joint) -> list[str]:
@@ -127,5 +127,5 @@ def _reached(joint: Joint) -> list[str]:
     return [ref for ref, heard in zip(channel_refs(joint.input), joint.link.heard, strict=True) if heard]
 
 
-def _is_built_in(question: Question, unit: PlacedDevice, ref: str) -> bool:
-    return question.index.input_channel(unit, ref)[0].plug.connector == INSIDE
+def _is_built_in(question: Question, placed: PlacedDevice, ref: str) -> bool:
+    return question.index.input_channel(placed, ref)[0].plug.connector == INSIDE

@@ -32,7 +32,7 @@ def clip_limit(situation: Situation) -> Iterator[Finding]:
     """A source that happens once, and every device that records it stops by itself. [HANDBOOK] §9"""
     for source in situation.plan.sources.values():
         recorders = _recorders(situation, source.id) if source.irreplaceable else {}
-        limits = {device: situation.index.unit(device).device_class.traits.clip_limit_min for device in recorders}
+        limits = {device: situation.index.placed(device).device_class.traits.clip_limit_min for device in recorders}
         stops = {device: limit.value for device, limit in limits.items() if limit is not None}
         if not stops or len(stops) < len(recorders):
             continue
@@ -70,7 +70,7 @@ def battery_ends(situation: Situation) -> Iterator[Finding]:
 
 def _battery_h(situation: Situation, device: str) -> float:
     """How long a device runs on its battery; inf for one that does not hang on it."""
-    lasts = battery(situation.index.unit(device), situation.plan.defaults.temperature_c)
+    lasts = battery(situation.index.placed(device), situation.plan.defaults.temperature_c)
     return math.inf if lasts is None else lasts.usual_min / 60
 
 
@@ -93,7 +93,7 @@ def shared_part(situation: Situation) -> Iterator[Finding]:
         order = list(situation.plan.devices)
         devices.sort(key=order.index)
         index = situation.index
-        worse = any(index.unit(device).device_class.kind is not Kind.MICROPHONE for device in devices)
+        worse = any(index.placed(device).device_class.kind is not Kind.MICROPHONE for device in devices)
         cables = sorted(index.plan.runs[run].number for kind, run in shared if kind == "run")
         yield Finding(
             rule="shared-part",

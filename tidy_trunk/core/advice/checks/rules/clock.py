@@ -90,8 +90,8 @@ def beside_timecode(situation: Situation) -> Iterator[Finding]:
 def _bleed_db(situation: Situation, track_id: str) -> float | None:
     """What was measured at the socket of a track; None where nothing was."""
     device, _, bus = track_id.partition(".")
-    unit = situation.index.unit(device)
-    ports = (unit.device_class.channel_of[ref][0] for ref in unit.bus_inputs(unit.bus(bus)))
+    placed = situation.index.placed(device)
+    ports = (placed.device_class.channel_of[ref][0] for ref in placed.bus_inputs(placed.bus(bus)))
     return next((port.bleed_db.value for port in ports if port.bleed_db is not None), None)
 
 
@@ -217,8 +217,8 @@ def forgets_timecode(situation: Situation) -> Iterator[Finding]:
     """A jammed device that loses its time with its battery, and the battery does not last. [HANDBOOK] §8"""
     hours = day_hours(situation.index)
     for timecode_device in situation.timecode_devices:
-        unit = situation.index.unit(timecode_device.device)
-        lasts = battery(unit, situation.index.plan.defaults.temperature_c)
+        placed = situation.index.placed(timecode_device.device)
+        lasts = battery(placed, situation.index.plan.defaults.temperature_c)
         if not timecode_device.forgets or timecode_device.jam is None or lasts is None:
             continue
         lasts_h = lasts.usual_min / 60
@@ -299,7 +299,7 @@ def _unsynced(pair: ClockPair, severity: Severity, others: tuple[str, ...] = ())
 
 def _has_been_wired(situation: Situation, camera: str) -> bool:
     """Whether something goes into a camera, or its own microphone is in the catalogue and no track takes it."""
-    inside = any(port.plug.connector == INSIDE for port in situation.index.unit(camera).device_class.inputs)
+    inside = any(port.plug.connector == INSIDE for port in situation.index.placed(camera).device_class.inputs)
     return inside or any(joint.receiver.device.id == camera for joint in situation.joints)
 
 
@@ -337,7 +337,7 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
 def _picture_within_ms(situation: Situation, screen: LateScreen) -> float:
     """± of how late the latest picture is, from the figures of the device that sends it; 0 where they were measured."""
     latest = max(screen.pictures, key=lambda picture: picture.late_frames)
-    traits = situation.index.unit(latest.camera).device_class.traits
+    traits = situation.index.placed(latest.camera).device_class.traits
     figure = traits.sdi_delay_frames if latest.over_sdi else traits.picture_delay_frames
     if figure is None or figure.provenance is Provenance.MEASURED:
         return 0.0

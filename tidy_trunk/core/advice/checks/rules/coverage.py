@@ -16,7 +16,7 @@ def too_far(situation: Situation) -> Iterator[Finding]:
     room = ROOMS[situation.plan.defaults.room]
     for source in situation.plan.sources.values():
         for device, distance_m in source.heard_by.items():
-            capsule = situation.index.unit(device).device_class.capsule
+            capsule = situation.index.placed(device).device_class.capsule
             critical_m = room.critical_distance_m(capsule.pattern.directivity) if capsule is not None else math.inf
             if distance_m <= critical_m:
                 continue
@@ -50,13 +50,13 @@ def source_without_track(situation: Situation) -> Iterator[Finding]:
 @rule
 def track_without_source(situation: Situation) -> Iterator[Finding]:
     """A plug is in, and nothing to be heard comes through it; or a recorder or camera that records nothing."""
-    for unit in situation.index.units():
-        if not unit.device_class.is_recording:
+    for placed in situation.index.placed_devices():
+        if not placed.device_class.is_recording:
             continue
-        device = unit.device.id
+        device = placed.device.id
         tracks = [track for track in situation.report.tracks if track.trace.device == device]
         if not any(joint.receiver.device.id == device for joint in situation.joints):
-            if unit.device_class.kind is Kind.CAMERA or any(track.is_reached for track in tracks):
+            if placed.device_class.kind is Kind.CAMERA or any(track.is_reached for track in tracks):
                 continue  # a camera is there for its picture; both may hear by their own microphones
             yield Finding(
                 rule="track-without-source",
@@ -92,7 +92,7 @@ def _dead_ends(situation: Situation, microphones: Iterable[str]) -> tuple[str, .
             run.receiving.device for run in runs if run.sending.device == device and run.receiving.device not in way
         ]
     leaving = {run.sending.device for run in runs}
-    classes = {name: situation.index.unit(name).device_class for name in way if name not in leaving}
+    classes = {name: situation.index.placed(name).device_class for name in way if name not in leaving}
     return tuple(
         name for name, found in classes.items() if found.capsule is None and found.outputs and not found.is_recording
     )

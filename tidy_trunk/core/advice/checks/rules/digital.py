@@ -70,16 +70,16 @@ def aes3_level(situation: Situation) -> Iterator[Finding]:
 def sample_rate(situation: Situation) -> Iterator[Finding]:
     """A sample rate below 48 kHz, or unlike the job's. [PRACTICE]"""
     wanted = situation.plan.defaults.sample_rate_hz
-    for unit in situation.index.units():
-        rate = unit.sample_rate_hz
-        if rate is None or rate == wanted or not unit.device_class.is_recording:
+    for placed in situation.index.placed_devices():
+        rate = placed.sample_rate_hz
+        if rate is None or rate == wanted or not placed.device_class.is_recording:
             continue
         yield Finding(
             rule="sample-rate",
             severity=Severity.CAUTION,
             facts={"rate_hz": rate},
             source="PRACTICE",
-            device=unit.device.id,
+            device=placed.device.id,
         )
 
 

@@ -52,8 +52,8 @@ def frequency_twice(situation: Situation) -> Iterator[Finding]:
             severity=Severity.STOP,
             facts={"first_mhz": first.mhz, "second_mhz": second.mhz},
             source="HANDBOOK",
-            device=second.unit.device.id,
-            about=first.unit.device.id,
+            device=second.placed.device.id,
+            about=first.placed.device.id,
         )
 
 
@@ -66,15 +66,15 @@ def intermodulation(situation: Situation) -> Iterator[Finding]:
     by_mhz: dict[float, list[Carrier]] = {}
     for carrier in situation.carriers:
         by_mhz.setdefault(carrier.mhz, []).append(carrier)
-    devices = {carriers[0].unit.device.id + carriers[0].port.id: carriers[0] for carriers in by_mhz.values()}
+    devices = {carriers[0].placed.device.id + carriers[0].port.id: carriers[0] for carriers in by_mhz.values()}
     guard = situation.plan.defaults.radio_guard_mhz
     found = products({name: carrier.mhz for name, carrier in devices.items()}, guard, MOST_TOLD)
     for victim in situation.carriers:
         near = [
             product._replace(
-                first=devices[product.first].unit.device.id,
-                second=devices[product.second].unit.device.id,
-                third=devices[product.third].unit.device.id,
+                first=devices[product.first].placed.device.id,
+                second=devices[product.second].placed.device.id,
+                third=devices[product.third].placed.device.id,
             )
             for product in found
             if devices[product.victim].mhz == victim.mhz
@@ -86,7 +86,7 @@ def intermodulation(situation: Situation) -> Iterator[Finding]:
             severity=Severity.CAUTION,
             facts={"mhz": victim.mhz, "products": tuple(near)},
             source="HANDBOOK",
-            device=victim.unit.device.id,
+            device=victim.placed.device.id,
             about=victim.port.id,
         )
 
@@ -98,12 +98,12 @@ def frequency_legal(situation: Situation) -> Iterator[Finding]:
     if not radios or situation.plan.defaults.frequencies_cleared:
         return
     carriers = situation.carriers
-    unset = len({joint.sender.device.id for joint in radios} - {carrier.unit.device.id for carrier in carriers})
+    unset = len({joint.sender.device.id for joint in radios} - {carrier.placed.device.id for carrier in carriers})
     yield Finding(
         rule="frequency-legal",
         severity=Severity.NOTE,
         facts={
-            "carriers": tuple((carrier.unit.device.id, carrier.mhz) for carrier in carriers[:MOST_NAMED]),
+            "carriers": tuple((carrier.placed.device.id, carrier.mhz) for carrier in carriers[:MOST_NAMED]),
             "unset": unset,
         },
         source="PRACTICE",

@@ -169,9 +169,9 @@ def _can_limit(situation: Situation, track: TrackLevel, device: str) -> bool:
         if before.kind is StageKind.INPUT
     ]
     for stage in there:
-        unit = situation.index.unit(stage.device)
-        port = unit.input(stage.name)
-        if port.limiter_dbfs is not None and unit.limiter_dbfs(port) is None:
+        placed = situation.index.placed(stage.device)
+        port = placed.input(stage.name)
+        if port.limiter_dbfs is not None and placed.limiter_dbfs(port) is None:
             return True
     return False
 
@@ -193,7 +193,7 @@ def off_target(situation: Situation) -> Iterator[Finding]:
         if track.miss_db is not None
         and track.clip is None
         and abs(track.miss_db) > ALLOWED_MISS_DB
-        and not situation.index.unit(track.trace.device).device_class.traits.is_float
+        and not situation.index.placed(track.trace.device).device_class.traits.is_float
     ]
     for tracks in _sides_alike(missed, lambda track: track.miss_db or 0.0):
         track, target, miss = tracks[0], tracks[0].target, tracks[0].miss_db or 0.0
@@ -266,7 +266,7 @@ def loud_place(situation: Situation) -> Iterator[Finding]:
 def _how_it_is_heard(situation: Situation, track: TrackLevel) -> dict[str, bool]:
     """Whether a microphone could go nearer, and whether one hears all round."""
     heard = [stage for stage in upstream_of(track.trace.stage) if stage.kind is StageKind.SOUND]
-    capsules = [situation.index.unit(stage.device).device_class.capsule for stage in heard]
+    capsules = [situation.index.placed(stage.device).device_class.capsule for stage in heard]
     return {
         "is_far": any(situation.plan.sources[stage.name].heard_by[stage.device] > NEAR_M for stage in heard),
         "hears_all_round": any(capsule is None or capsule.pattern is Pattern.OMNI for capsule in capsules),
@@ -318,27 +318,27 @@ def knob_is_off(situation: Situation) -> Iterator[Finding]:
     """A gain at its lowest, which is off. [PRACTICE]"""
     told = set()
     for joint in situation.joints:
-        unit, leader = joint.receiver, joint.receiver.leader_of(joint.input)
-        mode = unit.input_mode(leader)
-        if mode.gain is None or (unit.device.id, leader.id) in told:
+        placed, leader = joint.receiver, joint.receiver.leader_of(joint.input)
+        mode = placed.input_mode(leader)
+        if mode.gain is None or (placed.device.id, leader.id) in told:
             continue
-        if mode.gain.is_off(unit.gain_mark_db(leader, mode)):
-            told.add((unit.device.id, leader.id))
+        if mode.gain.is_off(placed.gain_mark_db(leader, mode)):
+            told.add((placed.device.id, leader.id))
             yield Finding(
                 rule="knob-is-off",
                 severity=Severity.STOP,
                 facts={"lowest_db": mode.gain.minimum_db},
                 source="PRACTICE",
-                device=unit.device.id,
+                device=placed.device.id,
                 run=joint.run.id,
             )
 
 
 def _automatic_tracks(situation: Situation) -> Iterator[Finding]:
     """Tracks with automatic level of their own; beside the same source on a track set by hand it is a safety, and right."""
-    for unit in situation.index.units():
-        tracks = [track for track in situation.report.tracks_of(unit.device.id) if track.is_reached]
-        on = [track for track in tracks if unit.automatic_level_on(unit.bus(track.trace.bus))]
+    for placed in situation.index.placed_devices():
+        tracks = [track for track in situation.report.tracks_of(placed.device.id) if track.is_reached]
+        on = [track for track in tracks if placed.automatic_level_on(placed.bus(track.trace.bus))]
         by_hand = {source for track in tracks if track not in on for source in track.sources}
         for track in on:
             if set(track.sources) <= by_hand and track.sources:
@@ -349,7 +349,7 @@ def _automatic_tracks(situation: Situation) -> Iterator[Finding]:
                 severity=Severity.NOTE if track.role is Role.GUIDE else Severity.CAUTION,
                 facts={"sends_timecode": False, "noise_dbfs": track.sound.noise if lifts else None},
                 source="PRACTICE",
-                device=unit.device.id,
+                device=placed.device.id,
                 about=track.trace.bus,
                 measured_db=track.sound.lifted_db if lifts else None,
             )
@@ -388,8 +388,8 @@ def limiter(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _limits(unit: PlacedDevice) -> bool:
-    return any(unit.limiter_dbfs(port) is not None for port in unit.device_class.inputs)
+def _limits(placed: PlacedDevice) -> bool:
+    return any(placed.limiter_dbfs(port) is not None for port in placed.device_class.inputs)
 
 
 @level_rule

@@ -20,7 +20,9 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
         if any(not situation.index.leaving.get(PortRef(joint.sender.device.id, port.id)) for port in others):
             continue
         shared = situation.index.leaving[joint.run.sending]
-        listens = any(situation.index.unit(run.receiving.device).device_class.kind is Kind.HEADPHONES for run in shared)
+        listens = any(
+            situation.index.placed(run.receiving.device).device_class.kind is Kind.HEADPHONES for run in shared
+        )
         yield Finding(
             rule="headphone-feed",
             severity=Severity.CAUTION if _has_line_out(joint.sender) and not listens else Severity.NOTE,
@@ -31,9 +33,9 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
         )
 
 
-def _has_line_out(unit: PlacedDevice) -> bool:
+def _has_line_out(placed: PlacedDevice) -> bool:
     """Whether sound could be taken from it by another output than the headphones'."""
-    return any(port.circuit.is_analogue and not port.is_headphone for port in unit.device_class.outputs)
+    return any(port.circuit.is_analogue and not port.is_headphone for port in placed.device_class.outputs)
 
 
 @rule
@@ -41,26 +43,26 @@ def cannot_listen(situation: Situation) -> Iterator[Finding]:
     """A recorder or camera at which, and behind which, nobody can hear what it records. [HANDBOOK] §7"""
     index = situation.index
     recording = {track.trace.device for track in situation.report.tracks if track.is_reached}
-    for unit in index.units():
-        if unit.device.id not in recording or _has_headphones(unit):
+    for placed in index.placed_devices():
+        if placed.device.id not in recording or _has_headphones(placed):
             continue
         after = {
             run.receiving.device
-            for port in unit.device_class.outputs
-            for run in index.leaving.get(PortRef(unit.device.id, port.id), [])
+            for port in placed.device_class.outputs
+            for run in index.leaving.get(PortRef(placed.device.id, port.id), [])
         }
-        if any(_has_headphones(index.unit(device)) for device in after):
+        if any(_has_headphones(index.placed(device)) for device in after):
             continue
         yield Finding(
             rule="cannot-listen",
             severity=Severity.NOTE,
             source="HANDBOOK",
-            device=unit.device.id,
+            device=placed.device.id,
         )
 
 
-def _has_headphones(unit: PlacedDevice) -> bool:
-    return any(port.is_headphone for port in unit.device_class.outputs)
+def _has_headphones(placed: PlacedDevice) -> bool:
+    return any(port.is_headphone for port in placed.device_class.outputs)
 
 
 @rule

@@ -141,7 +141,7 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
         if joint.receiver.device_class.kind is Kind.TRANSMITTER:
             continue  # worn on the body, where tape and clothing hold it
         sockets: list[tuple[PlacedDevice, Port]] = [(joint.sender, joint.output), (joint.receiver, joint.input)]
-        loose = [PortRef(unit.device.id, port.id) for unit, port in sockets if not port.plug.locks]
+        loose = [PortRef(placed.device.id, port.id) for placed, port in sockets if not port.plug.locks]
         if joint.run.strain_relief or not loose or joint.is_wireless or not (joint.run.parts or own_plug):
             continue
         yield Finding(
@@ -179,7 +179,7 @@ def _wrong_by_build(joint: Joint) -> bool:
     return bool({Fault.NUMBERS, Fault.VOLTAGE} & set(joint.faults))
 
 
-def _sources_on(situation: Situation, unit: PlacedDevice, side: str) -> tuple[str, ...]:
+def _sources_on(situation: Situation, placed: PlacedDevice, side: str) -> tuple[str, ...]:
     """Who is heard on one side of an output."""
-    bus = unit.fed_bus(side)
-    return () if bus is None else situation.report.tracer.bus(unit.device.id, bus.id).sources
+    bus = placed.fed_bus(side)
+    return () if bus is None else situation.report.tracer.bus(placed.device.id, bus.id).sources

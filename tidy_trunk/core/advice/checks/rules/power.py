@@ -37,7 +37,7 @@ class Harm(Enum):
 def microphone_unpowered(situation: Situation) -> Iterator[Finding]:
     """A microphone that needs 48 V or plug-in power and gets none, or has only one of two switches on. [IEC61938]"""
     for device, joints in _plugged_in(situation).items():
-        feeding = situation.index.unit(device).device_class.feeding
+        feeding = situation.index.placed(device).device_class.feeding
         if feeding is None or is_powered(situation.index, device):
             continue
         tracks = tuple(track.trace.id for track in situation.report.tracks if device in track.unpowered)
@@ -155,8 +155,8 @@ def phantom_budget(situation: Situation) -> Iterator[Finding]:
             device = joint.receiver.device.id
             drawn[device] = drawn.get(device, 0.0) + feeding.current_ma.value
     for device, current_ma in drawn.items():
-        unit = situation.index.unit(device)
-        budget = unit.device_class.traits.phantom_budget_ma
+        placed = situation.index.placed(device)
+        budget = placed.device_class.traits.phantom_budget_ma
         if budget is not None and current_ma > budget.value:
             yield Finding(
                 rule="phantom-budget",

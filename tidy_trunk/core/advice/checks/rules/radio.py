@@ -18,24 +18,24 @@ LOWEST_PEAK_DBFS: Final = -18.0
 def transmitter_low(situation: Situation) -> Iterator[Finding]:
     """Set the transmitter's gain first: what it loses, receiver and recorder cannot make good. [HANDBOOK] §6"""
     for joint in situation.joints:
-        unit = joint.receiver
-        if unit.device_class.kind is not Kind.TRANSMITTER or joint.takes.signal is not Signal.MIC:
+        placed = joint.receiver
+        if placed.device_class.kind is not Kind.TRANSMITTER or joint.takes.signal is not Signal.MIC:
             continue
-        bus, gain = unit.device_class.buses[0], joint.takes.gain
-        sound = situation.report.solver.track_sound(situation.report.tracer.bus(unit.device.id, bus.id))
+        bus, gain = placed.device_class.buses[0], joint.takes.gain
+        sound = situation.report.solver.track_sound(situation.report.tracer.bus(placed.device.id, bus.id))
         if not -200 < sound.peak < LOWEST_PEAK_DBFS:
             continue
         yield Finding(
             rule="transmitter-low",
             severity=Severity.CAUTION,
-            facts={"is_all_up": gain is None or unit.gain_mark_db(joint.input, joint.takes) >= gain.maximum_db},
+            facts={"is_all_up": gain is None or placed.gain_mark_db(joint.input, joint.takes) >= gain.maximum_db},
             source="HANDBOOK",
-            device=unit.device.id,
+            device=placed.device.id,
             run=joint.run.id,
             tracks=tuple(
                 track.trace.id
                 for track in situation.report.tracks
-                if any(stage.device == unit.device.id for stage in upstream_of(track.trace.stage))
+                if any(stage.device == placed.device.id for stage in upstream_of(track.trace.stage))
             ),
             measured_db=sound.peak,
         )

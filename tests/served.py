@@ -16,7 +16,7 @@ from fastapi import FastAPI
 from tidy_trunk.api import create_app
 from tidy_trunk.app.certificates import OwnCertificate
 from tidy_trunk.app.connections import Listener, PunctualProtocol
-from tidy_trunk.app.server import Door, Server
+from tidy_trunk.app.server import GuestListener, Server
 from tidy_trunk.services.container import Services
 from tidy_trunk.services.guests import LocalNetwork
 
@@ -80,7 +80,7 @@ def with_a_door(
         log_level="critical",
         timeout_graceful_shutdown=1,
     )
-    server = Server(config, services, Door(theirs, network, certificate and certificate.context), lambda: None)
+    server = Server(config, services, GuestListener(theirs, network, certificate and certificate.context), lambda: None)
     thread = threading.Thread(target=server.run, kwargs={"sockets": [own]})
     thread.start()
     while not server.started or len(server.servers) < 2:

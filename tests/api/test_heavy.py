@@ -11,11 +11,11 @@ from tests.served import served
 from tests.waiting import wait
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Adviser
-from tidy_trunk.services.shared import Shared
+from tidy_trunk.services.shared import SharedAnswers
 
 
 def test_what_several_ask_for_is_worked_out_once():
-    shared, made, begun = Shared(2), [], threading.Event()
+    shared, made, begun = SharedAnswers(2), [], threading.Event()
 
     def make():
         made.append(1)
@@ -33,7 +33,7 @@ def test_what_several_ask_for_is_worked_out_once():
 
 
 def test_what_failed_or_is_not_whole_is_asked_for_again():
-    shared = Shared(2)
+    shared = SharedAnswers(2)
     with pytest.raises(ZeroDivisionError):
         shared.get("key", lambda: 1 / 0)
     assert shared.get("key", lambda: "half", lambda answer: answer == "whole") == "half"

@@ -1,7 +1,7 @@
 """How late pictures and sound are, a second time: from the plan document, the classes, and their sums."""
 
 from tests.reference.sound import Model, channel_of
-from tidy_trunk.core.gear.catalogue import Circuit, Kind
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceKind
 
 PICTURES = (Circuit.HDMI, Circuit.SDI)
 SOUND_M_PER_S = 343.0
@@ -84,5 +84,5 @@ class Late(Model):
         return [
             name
             for name, device_class in self.classes.items()
-            if device_class.kind in (Kind.SWITCHER, Kind.MONITOR) and self.pictures(name)
+            if device_class.kind in (DeviceKind.SWITCHER, DeviceKind.MONITOR) and self.pictures(name)
         ]

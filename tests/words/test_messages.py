@@ -7,7 +7,7 @@ from pathlib import Path
 import pytest
 
 from tests.plans import line_into_camera, put
-from tidy_trunk.core.advice.adviser import How
+from tidy_trunk.core.advice.adviser import ConnectionMethod
 from tidy_trunk.core.gear.catalogue import Power, Supply
 from tidy_trunk.core.plan import Message, Part, PlanIndex, PortRef, Role, message
 from tidy_trunk.words import worded
@@ -119,27 +119,36 @@ SAID: list[tuple[Message, str]] = [
     (said("fits-but-bursts-clip", by_db=3.0), "fits, but a full-scale burst would clip by 3 dB"),
     (said("fits", below_room_db=18.0, is_inaudible=True), "fits; hiss 18 dB below the room noise, inaudible"),
     (said("fits", below_room_db=2.0, is_inaudible=False), "fits; hiss is audible over the room noise"),
-    (said("connect", sending=LINE, receiving=MIC, how=How.PLAIN, via=None), "bag line out to cam mic socket"),
+    (
+        said("connect", sending=LINE, receiving=MIC, how=ConnectionMethod.PLAIN, via=None),
+        "bag line out to cam mic socket",
+    ),
     (
         said(
             "chain",
             who="ann",
             added=("bag", "cam"),
-            then=said("connect", sending=LINE, receiving=MIC, how=How.PLAIN, via=None),
+            then=said("connect", sending=LINE, receiving=MIC, how=ConnectionMethod.PLAIN, via=None),
         ),
         "Ann: add bag and cam; bag line out to cam mic socket",
     ),
     (said("chain", who="", added=("cam",), then=None), "Add cam"),
     (
-        said("connect", sending=LINE, receiving=MIC, how=How.MATCHED, via=None),
+        said("connect", sending=LINE, receiving=MIC, how=ConnectionMethod.MATCHED, via=None),
         "bag line out to cam mic socket, matched",
     ),
     (
-        said("connect", sending=LINE, receiving=MIC, how=How.UNMATCHED, via=None),
+        said("connect", sending=LINE, receiving=MIC, how=ConnectionMethod.UNMATCHED, via=None),
         "bag line out to cam mic socket, plain cable, nothing matched",
     ),
     (
-        said("connect", sending=LINE, receiving=MIC, how=How.VIA, via=message("via-new", AT, class_id="preamp-box")),
+        said(
+            "connect",
+            sending=LINE,
+            receiving=MIC,
+            how=ConnectionMethod.VIA,
+            via=message("via-new", AT, class_id="preamp-box"),
+        ),
         "bag line out to cam mic socket, via a preamp box for a camera shoe",
     ),
     (said("add-class", class_id="preamp-box", called=()), "Add Preamp box for a camera shoe"),

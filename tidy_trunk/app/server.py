@@ -134,7 +134,7 @@ def serve(port: int, *, demo: bool, nearby: bool = False, plain: bool = False) -
 
 
 @dataclass(frozen=True, slots=True)
-class Door:
+class GuestListener:
     """Where guests come in. context: what is encrypted with, None for plain HTTP."""
 
     listener: Listener
@@ -142,7 +142,7 @@ class Door:
     context: ssl.SSLContext | None
 
 
-def _open_to_the_set(home: Path, port: int, *, plain: bool) -> Door:
+def _open_to_the_set(home: Path, port: int, *, plain: bool) -> GuestListener:
     """A listener for telephones, on the next port; and what stands on the console of it. Raises SetupError."""
     address = own_address()
     certificate = None if plain else own_certificate(home, address)
@@ -159,7 +159,7 @@ def _open_to_the_set(home: Path, port: int, *, plain: bool) -> Door:
         print(f"For telephones on this network: {network.address}", flush=True)
         print(f"Its certificate: SHA-256 {certificate.fingerprint}", flush=True)
     print("Each telephone needs a key: make it on the page Telephones.", flush=True)
-    return Door(listener, network, None if certificate is None else certificate.context)
+    return GuestListener(listener, network, None if certificate is None else certificate.context)
 
 
 def own_address() -> str:
@@ -185,7 +185,7 @@ class Server(uvicorn.Server):
     """Answers this machine, and guests by a door of their own. Ends in good time, whatever is under way."""
 
     def __init__(
-        self, config: uvicorn.Config, services: Services, door: Door | None, at_last: Callable[[], None]
+        self, config: uvicorn.Config, services: Services, door: GuestListener | None, at_last: Callable[[], None]
     ) -> None:
         """`at_last`: is called on a thread where the end has not come in time: a thread that computes outlives all else."""
         super().__init__(config)

@@ -7,7 +7,7 @@ from pathlib import Path
 from tidy_trunk.cli.output import show
 from tidy_trunk.errors import SetupError
 from tidy_trunk.settings import EnvironmentSettings
-from tidy_trunk.upkeep.backup import Contents, back_up, restore
+from tidy_trunk.upkeep.backup import ArchiveContents, back_up, restore
 
 
 def write_backup(path: Path | None, as_json: bool) -> None:
@@ -27,6 +27,6 @@ def read_backup(path: Path, as_json: bool) -> None:
     _told(restore(settings.home, settings, path), f"restored into {settings.home}", as_json)
 
 
-def _told(contents: Contents, done: str, as_json: bool) -> None:
+def _told(contents: ArchiveContents, done: str, as_json: bool) -> None:
     words = f"{contents.jobs} jobs and {contents.sounds} sounds of {contents.made[:16]}, {done}"
     show(asdict(contents), words, as_json)

@@ -7,15 +7,15 @@ from typing import Final
 from tidy_trunk.cli.output import level, show
 from tidy_trunk.core.base.signal import (
     NoiseShape,
+    SignalSeverity,
     StepsMeasure,
-    Weight,
     line_up_tone,
     meanings,
     measure_steps,
 )
 from tidy_trunk.errors import InputError
 from tidy_trunk.media.files import at_file, new_file, reading
-from tidy_trunk.media.measuring import Measured, loudest_tone, measure_stream
+from tidy_trunk.media.measuring import MeasuredFile, loudest_tone, measure_stream
 from tidy_trunk.results.measurement import MeasuredOut, StepsOut
 from tidy_trunk.words import heard
 
@@ -29,7 +29,7 @@ def show_measure(path: Path, as_json: bool) -> None:
     show(MeasuredOut.from_core(measured), "\n".join(_words(measured)), as_json)
 
 
-def _words(measured: Measured) -> list[str]:
+def _words(measured: MeasuredFile) -> list[str]:
     found = measured.measurement
     bits = f"{measured.bits} bit {measured.encoding}" if measured.bits else measured.encoding
     lines = [f"{found.seconds:.3f} s, {found.rate_hz} Hz, {bits}, {_channels(len(found.channels))}"]
@@ -41,7 +41,9 @@ def _words(measured: Measured) -> list[str]:
             f"({level(channel.noise.a_dbfs)} A-weighted, {channel.noise.found}{shape}), DC {level(channel.dc_dbfs)}"
         )
     for item in meanings(found):
-        lines.append(heard(item, found) if item.weight is Weight.NOTE else f"{item.weight}: {heard(item, found)}")
+        lines.append(
+            heard(item, found) if item.weight is SignalSeverity.NOTE else f"{item.weight}: {heard(item, found)}"
+        )
     return lines
 
 

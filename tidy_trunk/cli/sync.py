@@ -24,7 +24,7 @@ from tidy_trunk.sync.layout import (
     match_files,
     placed_file,
 )
-from tidy_trunk.sync.methods import Synced
+from tidy_trunk.sync.methods import SyncResult
 from tidy_trunk.sync.profiles import profile_file
 
 LOOK: Final = "Look at picture and sound before you trust it."
@@ -67,7 +67,7 @@ def show_pair(reference: Path, other: Path, fps: str | None, out: Path | None, s
     return NOTHING_FOUND
 
 
-def _pair(reference: Path, other: Path) -> Synced | None:
+def _pair(reference: Path, other: Path) -> SyncResult | None:
     """Where one file most likely lies in another; None where nothing at all can be said.
 
     Raises:
@@ -152,8 +152,8 @@ def _export(files: Sequence[SyncFile], layout: Layout, rate: FrameRate, out: Pat
         stream.write(EXPORTS[out.suffix.removeprefix(".")](made))
 
 
-def _synced(clip: Clip, reference: SyncFile, layout: Layout) -> Synced:
-    return Synced(
+def _synced(clip: Clip, reference: SyncFile, layout: Layout) -> SyncResult:
+    return SyncResult(
         offset_s=clip.offset_s,
         drift_ppm=clip.drift_ppm,
         polarity=clip.polarity,
@@ -164,7 +164,7 @@ def _synced(clip: Clip, reference: SyncFile, layout: Layout) -> Synced:
     )
 
 
-def _document(found: Synced, rate: FrameRate | None) -> dict[str, Any]:
+def _document(found: SyncResult, rate: FrameRate | None) -> dict[str, Any]:
     return {
         "offset_s": found.offset_s,
         "offset_samples": found.offset_samples,
@@ -177,7 +177,7 @@ def _document(found: Synced, rate: FrameRate | None) -> dict[str, Any]:
     }
 
 
-def _words(found: Synced, rate: FrameRate | None, other: str, reference: str) -> str:
+def _words(found: SyncResult, rate: FrameRate | None, other: str, reference: str) -> str:
     in_samples = "" if found.offset_samples is None else f", {found.offset_samples} samples"
     in_frames = "" if rate is None else f", {found.offset_s * float(rate.ratio):.3f} frames"
     drifting = "" if found.drift_ppm is None else f", its clock {found.drift_ppm:+.1f} ppm"

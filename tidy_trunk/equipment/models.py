@@ -21,13 +21,13 @@ from tidy_trunk.core.gear.catalogue import (
     Capsule,
     Circuit,
     DeviceClass,
+    DeviceKind,
     Drive,
     Feeding,
     Figure,
     Gender,
     InputMode,
     InputPort,
-    Kind,
     LawPoint,
     LeadClass,
     OutputMode,
@@ -41,7 +41,7 @@ from tidy_trunk.core.gear.catalogue import (
     Signal,
     Span,
     Supply,
-    ToneBy,
+    ToneTrigger,
     Traits,
     TrimKind,
     Winding,
@@ -349,7 +349,7 @@ class TraitsModel(EquipmentModel):
     meters: Text = ""
     meter_reads_high_db: Decibels | None = None
     tone_dbfs: DbfsFigure | None = None
-    tone_by: ToneBy = ToneBy.SWITCH
+    tone_by: ToneTrigger = ToneTrigger.SWITCH
     hold: Text = ""
     bits: Annotated[int, Field(ge=8, le=64)] | None = None
     is_float: bool = False
@@ -361,7 +361,7 @@ class DeviceClassModel(EquipmentModel):
     core = DeviceClass
     id: Id
     label: Label
-    kind: Kind
+    kind: DeviceKind
     blurb: Text = ""
     also: Text = ""
     inputs: Annotated[tuple[InputPortModel, ...], Field(max_length=MOST_PORTS)] = ()

@@ -62,7 +62,7 @@ class DrawnCable:
 
 
 @dataclass(frozen=True, slots=True)
-class Placed:
+class PatchLayout:
     """Corners of devices, the order of their sockets, and cables as points; all in mm. width, height: of the whole."""
 
     corners: Mapping[str, tuple[float, float]]
@@ -78,7 +78,7 @@ class Placed:
         return count_crossings(self.paths)
 
 
-def lay_out(stations: Sequence[Station], wires: Sequence[DrawnCable]) -> Placed:
+def lay_out(stations: Sequence[Station], wires: Sequence[DrawnCable]) -> PatchLayout:
     """A place for everything; the same input gives the same drawing."""
     layers, chains = _layers(stations, wires)
     known = {station.id: station for station in stations}
@@ -121,7 +121,7 @@ def lay_out(stations: Sequence[Station], wires: Sequence[DrawnCable]) -> Placed:
         paths[wire.id] = (*points, (end[0] - STUB_MM, end[1]), end)
     height = bottom + (GAP_MM + PASSING_MM * (lowered + 1) if lowered else 0.0)
     width = lefts[-1] + widths[-1] + STUB_MM if lefts else 0.0
-    return Placed(corners, inputs, outputs, paths, width, height)
+    return PatchLayout(corners, inputs, outputs, paths, width, height)
 
 
 @dataclass(frozen=True, slots=True)

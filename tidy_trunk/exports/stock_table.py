@@ -10,7 +10,7 @@ from typing import Final
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.command import NotUnderstoodError
 from tidy_trunk.core.plan import Plan
-from tidy_trunk.core.trunk import LONGEST_LEAD_M, MOST_OF_A_KIND, Described, Piece, PieceKind, one_described
+from tidy_trunk.core.trunk import LONGEST_LEAD_M, MOST_OF_A_KIND, Piece, PieceKind, PieceLine, one_described
 from tidy_trunk.errors import FormatError
 from tidy_trunk.exports.cells import plain_cell
 
@@ -27,7 +27,7 @@ LONGEST_CELL: Final = 120
 """ASSUMED_ letters of a cell."""
 
 
-def read_stock_table(plan: Plan, data: bytes) -> list[Described]:
+def read_stock_table(plan: Plan, data: bytes) -> list[PieceLine]:
     """The pieces of a table, each with its count.
 
     plan: with the user's own classes, by whose names they are found.
@@ -51,7 +51,7 @@ def read_stock_table(plan: Plan, data: bytes) -> list[Described]:
         raise FormatError(
             f"there are more than {MOST_ROWS} lines: write pieces that are alike in one, with their count"
         )
-    found: list[Described] = []
+    found: list[PieceLine] = []
     numbers: dict[str, int] = {}
     for line, row in enumerate(lines, start=2):
         values = {name: _unescaped(cell.strip()) for name, cell in zip(names, row, strict=False)}
@@ -82,7 +82,7 @@ def _unescaped(cell: str) -> str:
     return cell[1:] if cell[:1] == "'" and cell[1:2] in ("=", "+", "-", "@") else cell
 
 
-def _row(plan: Plan, values: Mapping[str, str], line: int) -> Described:
+def _row(plan: Plan, values: Mapping[str, str], line: int) -> PieceLine:
     def wrong(column: str, why: str) -> FormatError:
         return FormatError(f"line {line}, {column}: {why}")
 
@@ -116,7 +116,7 @@ def _row(plan: Plan, values: Mapping[str, str], line: int) -> Described:
     for name, value in figures.items():
         if value is not None and not 0 <= value <= 10_000:
             raise wrong(name, f"from 0 to 10000, not {values[name]}")
-    return Described(replace(piece, tested=tested, **more, **figures), int(count))
+    return PieceLine(replace(piece, tested=tested, **more, **figures), int(count))
 
 
 def _piece(plan: Plan, values: Mapping[str, str], length_m: float, wrong):  # type: ignore[no-untyped-def]

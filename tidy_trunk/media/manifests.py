@@ -56,7 +56,7 @@ class Verdict(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Verified:
+class VerifiedFile:
     """path: below the folder, with `/`."""
 
     path: str
@@ -149,15 +149,15 @@ def read_manifest(path: Path) -> Mapping[str, Digest]:
 
 def verify(
     folder: Path, manifest: Mapping[str, Digest], tell: Callable[[float], None] = lambda share: None
-) -> list[Verified]:
+) -> list[VerifiedFile]:
     """Every file that is listed or there: the same, or what became of it. A file counts as good only once all of it was read.
 
     Raises InputError: as `files_below`.
     """
     there = files_below(folder)
-    found = [Verified(path, Verdict.NEW) for path in there if path not in manifest]
+    found = [VerifiedFile(path, Verdict.NEW) for path in there if path not in manifest]
     for path, _ in _told(folder, list(manifest), tell):
-        found.append(Verified(path, _verdict(folder / path, manifest[path])))
+        found.append(VerifiedFile(path, _verdict(folder / path, manifest[path])))
     return sorted(found, key=lambda item: item.path)
 
 

@@ -20,7 +20,7 @@ LONGEST_STEPS_S: Final = 1_800.0
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Measured:
+class MeasuredFile:
     """A measurement with what the file itself says. bits: None where the sound is lossy."""
 
     measurement: Measurement
@@ -29,7 +29,7 @@ class Measured:
     truncated: bool
 
 
-def measure_stream(stream: BinaryIO, progress: Callable[[float], None] = lambda share: None) -> Measured:
+def measure_stream(stream: BinaryIO, progress: Callable[[float], None] = lambda share: None) -> MeasuredFile:
     """Measure a recording. `progress` is told how much of it has been read, 0 to 1.
 
     Raises:
@@ -43,7 +43,7 @@ def measure_stream(stream: BinaryIO, progress: Callable[[float], None] = lambda 
             meter.add(piece)
             progress(min(meter.sample_count / max(recording.sample_count, meter.sample_count), 1.0))
         found = measure(meter.metered(), recording.read)
-        return Measured(
+        return MeasuredFile(
             measurement=found, bits=recording.bits, encoding=recording.encoding, truncated=recording.truncated
         )
     finally:

@@ -24,7 +24,7 @@ from tidy_trunk.exports.paper.drawing import (
     svg,
     text_width_mm,
 )
-from tidy_trunk.exports.patch_layout import HEAD_MM, ROW_MM, STUB_MM, DrawnCable, Placed, Station, lay_out
+from tidy_trunk.exports.patch_layout import HEAD_MM, ROW_MM, STUB_MM, DrawnCable, PatchLayout, Station, lay_out
 from tidy_trunk.reports.socket_strip import socket_strip
 from tidy_trunk.results.patch import PatchDeviceOut, PatchOut, PatchRunOut, PatchSocketOut, SettingsOut
 
@@ -57,7 +57,7 @@ CARD_MM: Final = (85.6, 54.0)
 """A card of size ID-1. [ISO7810], from memory"""
 
 
-def patch_drawing(patch: PatchOut) -> tuple[Drawing, Placed]:
+def patch_drawing(patch: PatchOut) -> tuple[Drawing, PatchLayout]:
     """The whole job, from left to right as sound goes; and where everything lies."""
     stations = [_station(device) for device in patch.devices if device.inputs or device.outputs]
     wires = [DrawnCable(run.id, run.sender, run.output, run.receiver, run.input) for run in patch.runs]
@@ -109,7 +109,7 @@ def _widest(sockets: Sequence[PatchSocketOut]) -> float:
     return max((text_width_mm(socket.label, SOCKET_PT) for socket in sockets), default=0.0)
 
 
-def _box(device: PatchDeviceOut, placed: Placed) -> Iterator[Item]:
+def _box(device: PatchDeviceOut, placed: PatchLayout) -> Iterator[Item]:
     station = _station(device)
     left, top = placed.corners[device.id]
     top += TITLE_MM

@@ -1,6 +1,6 @@
 """A day on the set: what is done when, how long everything lasts, and what cannot be kept."""
 
-from tidy_trunk.core.day import DayPlan, DayTask, Holding, SlotKind, TaskKind, Trouble, Unkept
+from tidy_trunk.core.day import DayPlan, DayTask, DayTrouble, RenewalSpan, SlotKind, TaskKind, UnmetNeed
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words.day import at, day_summary, held_words, holding_words, task_words, unkept_words, who_words
@@ -50,7 +50,7 @@ class UnkeptOut(Out):
     """What cannot be kept. at_min: when it happens; needed: what would do, in Wh of a battery, GB of a card or minutes
     of a pause."""
 
-    what: Trouble
+    what: DayTrouble
     kind: TaskKind | None
     device: str
     title: str
@@ -61,7 +61,7 @@ class UnkeptOut(Out):
     needed: Level
 
     @classmethod
-    def from_core(cls, index: PlanIndex, item: Unkept) -> "UnkeptOut":
+    def from_core(cls, index: PlanIndex, item: UnmetNeed) -> "UnkeptOut":
         words = unkept_words(index, item)
         return cls(
             what=item.what,
@@ -88,7 +88,7 @@ class HoldingOut(Out):
     least_min: Level
 
     @classmethod
-    def from_core(cls, index: PlanIndex, item: Holding) -> "HoldingOut":
+    def from_core(cls, index: PlanIndex, item: RenewalSpan) -> "HoldingOut":
         return cls(
             kind=item.kind,
             device=item.device,

@@ -19,7 +19,7 @@ from tidy_trunk.words.drill import (
     probe_words,
     short_probe_words,
 )
-from tidy_trunk.words.drill_shown import DrawnAs, Shown, recorded_words, shown, sound_names
+from tidy_trunk.words.drill_shown import DrawnAs, ShownLine, recorded_words, shown, sound_names
 from tidy_trunk.words.names import begun
 from tidy_trunk.words.walk import walk_words
 
@@ -46,7 +46,7 @@ class DrawnOut(Out):
     turned: float
 
     @classmethod
-    def from_shown(cls, line: Shown) -> "DrawnOut | None":
+    def from_shown(cls, line: ShownLine) -> "DrawnOut | None":
         if line.drawing is None:
             return None
         return cls(drawing=line.drawing, positions=list(line.positions), at=line.at, turned=round(line.turned, 3))

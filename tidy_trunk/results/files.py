@@ -16,7 +16,7 @@ from tidy_trunk.core.log import (
     ChannelHeard,
     DayFile,
     DayTake,
-    Expected,
+    ExpectedFile,
     ExpectedTrack,
     FileFix,
     FileTrouble,
@@ -193,7 +193,9 @@ def copy_orders(files: Sequence[DayFile], log: LogOut | None, *, mono: bool = Fa
     mono: sound of a take as a file for each of its channels.
     """
     takes, expected = (
-        ([], Expected(rate="", drop=False, rate_hz=0, date="")) if log is None else (takes_of(log), expected_of(log))
+        ([], ExpectedFile(rate="", drop=False, rate_hz=0, date=""))
+        if log is None
+        else (takes_of(log), expected_of(log))
     )
     found = match_files_to_takes(files, takes, expected).takes
     by_id = {take.id: take for take in log.takes} if log is not None else {}
@@ -277,7 +279,7 @@ def takes_of(log: LogOut) -> list[DayTake]:
     return found
 
 
-def expected_of(log: LogOut) -> Expected:
+def expected_of(log: LogOut) -> ExpectedFile:
     rate = FrameRate.parse(log.rate)
     tracks: dict[str, list[ExpectedTrack]] = {}
     for track in log.tracks:
@@ -290,7 +292,7 @@ def expected_of(log: LogOut) -> Expected:
                 safety_of=track.safety_of,
             )
         )
-    return Expected(
+    return ExpectedFile(
         rate=f"{rate.ratio.numerator}/{rate.ratio.denominator}",
         drop=rate.drop,
         rate_hz=log.sample_rate_hz,

@@ -10,13 +10,13 @@ from tidy_trunk.core.base.signal import (
     NoiseShape,
     PairMeasure,
     Polarity,
+    SignalSeverity,
     StepMeasure,
     StepsMeasure,
-    Weight,
     meanings,
 )
 from tidy_trunk.core.base.units import SILENCE_DB, finite
-from tidy_trunk.media.measuring import Measured
+from tidy_trunk.media.measuring import MeasuredFile
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words import heard
 
@@ -128,7 +128,7 @@ class MeaningOut(Out):
     """What was heard, and what it means for the job."""
 
     what: str
-    severity: Weight
+    severity: SignalSeverity
     text: str
     channels: list[int]
 
@@ -146,7 +146,7 @@ class MeasuredOut(Out):
     findings: list[MeaningOut]
 
     @classmethod
-    def from_core(cls, measured: Measured) -> "MeasuredOut":
+    def from_core(cls, measured: MeasuredFile) -> "MeasuredOut":
         found = measured.measurement
         return cls(
             sample_rate=found.rate_hz,
@@ -244,7 +244,7 @@ class MeasurementOut(Out):
     steps: StepsOut | None = None
 
     @classmethod
-    def from_core(cls, measured: Measured, steps: StepsMeasure | None = None) -> "MeasurementOut":
+    def from_core(cls, measured: MeasuredFile, steps: StepsMeasure | None = None) -> "MeasurementOut":
         found, whole = measured.measurement, MeasuredOut.from_core(measured)
         channels = []
         for channel, measure in zip(whole.channels, found.channels, strict=True):

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Mapping
 
-from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, Kind
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, DeviceKind
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.rigs import Brief, Reading, Rig, Rigs
 from tidy_trunk.results.numbers import Level, Out
@@ -33,7 +33,7 @@ class NodeOut(Out):
 
     id: str
     label: str
-    kind: Kind
+    kind: DeviceKind
     column: int
     row: float
 
@@ -146,7 +146,7 @@ def _picture(index: PlanIndex) -> RigPictureOut:
     worn = {
         run.receiving.device: run.sending.device
         for run in index.plan.runs.values()
-        if index.placed(run.receiving.device).device_class.kind is Kind.TRANSMITTER
+        if index.placed(run.receiving.device).device_class.kind is DeviceKind.TRANSMITTER
     }
     links: dict[tuple[str, str], LinkOut] = {}
     for run in index.plan.runs.values():
@@ -169,7 +169,7 @@ def _picture(index: PlanIndex) -> RigPictureOut:
             column[receiving] = max(column[receiving], column[sending] + 1)
     last = max(column.values(), default=0)
     for device in shown:
-        if index.placed(device).device_class.kind is Kind.CAMERA and not any(
+        if index.placed(device).device_class.kind is DeviceKind.CAMERA and not any(
             receiving == device for _, receiving in links
         ):
             # A camera that nothing goes into stands where cameras stand, or before what its picture goes into.
@@ -211,4 +211,4 @@ def _mean(values: list[float]) -> float:
 def _short(index: PlanIndex, device: str) -> str:
     """A receiver is told by the microphone that it is dotted to."""
     placed = index.placed(device)
-    return "receiver" if placed.device_class.kind is Kind.RECEIVER else placed.label
+    return "receiver" if placed.device_class.kind is DeviceKind.RECEIVER else placed.label

@@ -38,7 +38,7 @@ class RowLead:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Row:
+class TrackRow:
     """One track. `stops` has one more entry than `leads`; both are empty where nothing arrives."""
 
     track: TrackLevel
@@ -52,7 +52,7 @@ def tape_of(number: int) -> tuple[str, ...]:
     return tuple(TAPE_COLOURS[int(digit)] for digit in str(number))
 
 
-def row_of(report: Report, track: TrackLevel) -> Row:
+def row_of(report: Report, track: TrackLevel) -> TrackRow:
     """The row of a track, along its loudest way; `others` counts the further sources mixed in."""
     path = [stage for stage in report.main_path(track.trace.stage) if stage.kind is not StageKind.SOUND]
     stops: list[RowStop] = []
@@ -67,7 +67,7 @@ def row_of(report: Report, track: TrackLevel) -> Row:
             group.append(stage)
     if leads:
         stops.append(_stop(report.index, group))
-    return Row(track=track, stops=tuple(stops), leads=tuple(leads), others=max(0, len(track.sources) - 1))
+    return TrackRow(track=track, stops=tuple(stops), leads=tuple(leads), others=max(0, len(track.sources) - 1))
 
 
 def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:

@@ -1,7 +1,7 @@
 """Two things joined: each way with what it does and what could go wrong."""
 
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity
-from tidy_trunk.core.rigs import JoinedThings, TwoThings
+from tidy_trunk.core.rigs import ConnectionOption, ConnectionOptions
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.words import said
 from tidy_trunk.words.two_things import joined_words
@@ -32,7 +32,7 @@ class JoinedOut(Out):
     is_there: bool
 
     @classmethod
-    def from_core(cls, way: JoinedThings) -> "JoinedOut":
+    def from_core(cls, way: ConnectionOption) -> "JoinedOut":
         words = joined_words(way)
         return cls(
             cable=words.cable,
@@ -53,7 +53,7 @@ class TwoThingsOut(Out):
     problem: str
 
     @classmethod
-    def from_core(cls, found: TwoThings) -> "TwoThingsOut":
+    def from_core(cls, found: ConnectionOptions) -> "TwoThingsOut":
         return cls(
             ways=[JoinedOut.from_core(way) for way in found.ways],
             outputs=list(found.outputs),

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from uuid import UUID
 
-from tidy_trunk.core.advice.compare import Compared, Recorded, WayPlan, compare, way_plans
+from tidy_trunk.core.advice.compare import Comparison, RecordedLevels, WayPlan, compare, way_plans
 from tidy_trunk.core.base.signal import BANDS_HZ, NoiseFrom
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.errors import InputError
@@ -23,7 +23,7 @@ class CompareService:
         """The ways by which a run can be recorded. Raises UnknownItemError: no such run."""
         return list(way_plans(self._jobs.report(job_id), run_id).values())
 
-    def compare(self, job_id: UUID, run_id: str, recordings: Mapping[str, UUID]) -> tuple[Compared, ...]:
+    def compare(self, job_id: UUID, run_id: str, recordings: Mapping[str, UUID]) -> tuple[Comparison, ...]:
         """Recordings, each by the way that it was made in, the quietest first.
 
         Raises:
@@ -33,7 +33,7 @@ class CompareService:
         found = {way: self._recorded(job_id, recording_id) for way, recording_id in recordings.items()}
         return compare(self._jobs.report(job_id), run_id, found)
 
-    def _recorded(self, job_id: UUID, recording_id: UUID) -> Recorded:
+    def _recorded(self, job_id: UUID, recording_id: UUID) -> RecordedLevels:
         record = self._recordings.get(job_id, recording_id)
         if record.result is None:
             raise InputError(f"'{record.name}' is not measured: wait, or leave it out")
@@ -49,7 +49,7 @@ class CompareService:
                 f"there is no noise to compare in '{record.name}': leave a few seconds of silence behind the tone"
             )
         bands = channel.noise_bands_dbfs[: len(BANDS_HZ)]
-        return Recorded(
+        return RecordedLevels(
             tone_dbfs=tone_dbfs,
             noise_dbfs=noise,
             noise_dbfs_a=noise_a,

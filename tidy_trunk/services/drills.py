@@ -41,7 +41,7 @@ from tidy_trunk.results.drill import (
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.services.examples import example_plan
 from tidy_trunk.services.jobs import JobService
-from tidy_trunk.services.shared import Shared
+from tidy_trunk.services.shared import SharedAnswers
 from tidy_trunk.store import DrillRecord, DrillStore
 from tidy_trunk.words.drill import KINDS
 
@@ -75,7 +75,7 @@ class DrillService:
     ) -> None:
         self._jobs = jobs
         self._store = store
-        self._known: Shared[tuple[UUID, str], Drill] = Shared(KEPT)
+        self._known: SharedAnswers[tuple[UUID, str], Drill] = SharedAnswers(KEPT)
         self.now = now
 
     def begin(

@@ -8,9 +8,9 @@ from tidy_trunk.core.gear.catalogue import DeviceClass, LeadClass
 from tidy_trunk.core.rigs import (
     Approach,
     Brief,
+    ConnectionOptions,
     Reading,
     Rigs,
-    TwoThings,
     WantedConnection,
     find_rigs,
     first_rig,
@@ -72,7 +72,7 @@ class FrontDoorService:
         plan = replace(rig.plan, name=job_name(found.reading.brief))
         return self._jobs.create(plan, f"Rig: {TITLES[approach]}", job_id)
 
-    def join(self, ends: WantedConnection) -> TwoThings:
+    def join(self, ends: WantedConnection) -> ConnectionOptions:
         """What joins two things: what lies in the trunk comes first, where it leaves no more stops and cautions than the best.
 
         Raises UnknownItemError: no such class.

@@ -26,7 +26,7 @@ from tidy_trunk.words.gear_tests import found_words
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Answered:
+class GearTestResult:
     """What was found, the edits that keep it in the job, and the class or cable that knows it then."""
 
     sentence: str
@@ -58,7 +58,7 @@ class GearTestService:
         value: float | None = None,
         recording_id: UUID | None = None,
         scale: Scale | None = None,
-    ) -> Answered:
+    ) -> GearTestResult:
         """What an answer says of a device, and the edits that keep it; nothing is kept yet.
 
         Raises:
@@ -78,7 +78,7 @@ class GearTestService:
         when = self._now().astimezone().isoformat(timespec="minutes")
         answer = GearAnswer(yes=yes, value=value, recording=recording, scale=scale, read_from=read_from, when=when)
         found = answered(report, test, answer)
-        return Answered(sentence=found_words(found.what), edits=found.edits, class_id=found.class_id)
+        return GearTestResult(sentence=found_words(found.what), edits=found.edits, class_id=found.class_id)
 
 
 def _measured(found: MeasurementOut) -> GearRecording:

@@ -43,7 +43,7 @@ from tidy_trunk.errors import InputError, NotFoundError, RevisionConflictError, 
 from tidy_trunk.media.sounds import Media
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.pictures import RunPicture, run_picture
-from tidy_trunk.services.shared import Shared
+from tidy_trunk.services.shared import SharedAnswers
 from tidy_trunk.services.wanted import is_wanted
 from tidy_trunk.store import HistoryRecord, JobRecord, JobStore, RevisionRecord
 from tidy_trunk.words import difference_sentences, in_one
@@ -59,7 +59,7 @@ class JobState:
 
 
 @dataclass(frozen=True, slots=True)
-class Advice:
+class FixesByFinding:
     """What mends the findings of a revision: moves on its plan, best first, by id of the finding.
 
     is_whole: for all of them; not where the job moved on, or nobody waited any more.
@@ -108,7 +108,7 @@ class JobService:
         self._store = store
         self._media = media
         self._now = now
-        self._advice: Shared[tuple[UUID, int], Advice] = Shared(MOST_ADVICE)
+        self._advice: SharedAnswers[tuple[UUID, int], FixesByFinding] = SharedAnswers(MOST_ADVICE)
 
     def all(self) -> list[JobRecord]:
         return [record for record in self._store.all() if record.id != LOOSE_FILES]
@@ -322,7 +322,7 @@ class JobService:
         """Where every knob of a job should stand; nothing is kept."""
         return gain_plan(self.report(job_id), pins)
 
-    def advice(self, job_id: UUID) -> Advice:
+    def advice(self, job_id: UUID) -> FixesByFinding:
         """What mends each finding of the newest state.
 
         Each fix is tried, which takes a while: several that ask wait for one answer, and when the job moves on meanwhile, the
@@ -331,14 +331,14 @@ class JobService:
         record = self._store.newest(job_id)
         return self._advice.get((job_id, record.number), lambda: self._advise(record), lambda advice: advice.is_whole)
 
-    def _advise(self, record: RevisionRecord) -> Advice:
+    def _advise(self, record: RevisionRecord) -> FixesByFinding:
         adviser = Adviser(Report(trace_plan(_plan(record))))
         fixes: dict[str, tuple[Move, ...]] = {}
         for finding in adviser.findings:
             if self._store.head(record.job) != record.number or not is_wanted():
-                return Advice(record.number, adviser.plan, fixes, is_whole=False)
+                return FixesByFinding(record.number, adviser.plan, fixes, is_whole=False)
             fixes[finding.id] = adviser.fixes(finding)
-        return Advice(record.number, adviser.plan, fixes)
+        return FixesByFinding(record.number, adviser.plan, fixes)
 
     def inserted_devices(self, job_id: UUID, run_id: str) -> list[Way]:
         """Ways of a run by another box between its ends, quiet ones first."""

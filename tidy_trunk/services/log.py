@@ -7,7 +7,7 @@ from typing import Final
 from uuid import UUID
 
 from tidy_trunk.core.base.timecode import FrameRate
-from tidy_trunk.core.day import DayProgress, Renewed, TaskKind
+from tidy_trunk.core.day import DayProgress, Renewal, TaskKind
 from tidy_trunk.core.log import Act, Log, LogEntry, TakeStatus, note_words, read_log
 from tidy_trunk.core.plan import Plan, Role
 from tidy_trunk.core.sound.levels import Report, is_safety
@@ -40,7 +40,7 @@ LONGEST_DAY: Final = timedelta(hours=36)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Logged:
+class JobLog:
     """A log with the job that it is of."""
 
     state: JobState
@@ -107,14 +107,14 @@ class LogService:
         """The number of the last entry: whoever knows it has the whole log."""
         return self._store.last(job_id)
 
-    def read(self, job_id: UUID) -> Logged:
+    def read(self, job_id: UUID) -> JobLog:
         """A log, and the clock of its day. Raises NotFoundError."""
         entries, seq = self._store.all(job_id)
         state = self._jobs.newest(job_id)
         log = read_log(entries)
         newest = max((entry.made for entry in entries), default=None)
         clock = day_clock(state.evaluation.plan, self.now(), newest, log.clock)
-        return Logged(state=state, log=log, seq=seq, clock=clock)
+        return JobLog(state=state, log=log, seq=seq, clock=clock)
 
     def view(self, job_id: UUID) -> LogOut:
         """A log as it is shown. Raises NotFoundError."""
@@ -172,15 +172,15 @@ class LogService:
             raise NotFoundError(f"the log has no take {take_id[:60]}")
         return self._jobs.at(job_id, self._revisions(job_id, found.log)[take_id])
 
-    def progress(self, found: Logged, now: datetime) -> DayProgress:
+    def progress(self, found: JobLog, now: datetime) -> DayProgress:
         """How far the day has come, for planning the rest of it."""
-        renewed: dict[tuple[TaskKind, str], Renewed] = {}
+        renewed: dict[tuple[TaskKind, str], Renewal] = {}
         done = set()
         for entry in found.log.done:
             if now - entry.made > LONGEST_DAY:
                 continue
             left = 1.0 if entry.act is Act.DONE else entry.left
-            renewed[TaskKind(entry.kind), entry.device] = Renewed(at_min=found.clock.minutes(entry.made), left=left)
+            renewed[TaskKind(entry.kind), entry.device] = Renewal(at_min=found.clock.minutes(entry.made), left=left)
             if entry.act is Act.DONE and entry.text:
                 done.add(entry.text)
         takes = tuple(

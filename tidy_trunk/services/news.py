@@ -6,7 +6,7 @@ from collections.abc import AsyncIterator
 from contextlib import suppress
 from uuid import UUID
 
-from tidy_trunk.store import Database, News, What, listen
+from tidy_trunk.store import ChangedPart, Database, News, listen
 
 OpenWindow = tuple[asyncio.AbstractEventLoop, "asyncio.Queue[News | None]"]
 """Where a window waits for news; None ends it."""
@@ -36,7 +36,7 @@ class NewsService:
                 self._listener = threading.Thread(target=self._listen, name="news", daemon=True)
                 self._listener.start()
         try:
-            yield News(job_id, What.LOOK)
+            yield News(job_id, ChangedPart.LOOK)
             end = None if seconds is None else window[0].time() + seconds
             with suppress(TimeoutError):
                 while True:

@@ -9,7 +9,7 @@ K = TypeVar("K", bound=Hashable)
 V = TypeVar("V")
 
 
-class Shared(Generic[K, V]):
+class SharedAnswers(Generic[K, V]):
     """Answers by what was asked: whoever asks for one that is being worked out waits for it, and the newest few are kept."""
 
     def __init__(self, most: int) -> None:

@@ -12,7 +12,7 @@ from tidy_trunk.core.sound.simulation import (
     Faults,
     Play,
     Point,
-    Seen,
+    PointReading,
     Simulator,
     audible,
     clap_at,
@@ -37,7 +37,7 @@ class _Place:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Asked:
+class SimulationRequest:
     """What the simulation does. from_sender: the device before the track sends the job's tone; loose: run with a loose plug."""
 
     play: Play = Play.VOICE
@@ -46,11 +46,11 @@ class Asked:
 
 
 @dataclass(frozen=True, slots=True)
-class Sight:
+class PointView:
     """What is seen at a point; of a track also what its own meter shows, and of a switcher a clap beside its picture."""
 
     point: Point
-    seen: Seen
+    seen: PointReading
     meter_shows_dbfs: float | None
     clap: Clap | None
 
@@ -67,7 +67,7 @@ class SimulationService:
         # The controls are shown as the job knows them: what the simulation really does is for measuring.
         return self._jobs.report(job_id).index, points_of(report, track.trace.stage)
 
-    def sound(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> bytes:
+    def sound(self, job_id: UUID, track_id: str, number: int, asked: SimulationRequest) -> bytes:
         """What is heard at a point, as a WAV that can be played over and over without a seam.
 
         Raises:
@@ -77,17 +77,17 @@ class SimulationService:
         place = self._place(job_id, track_id, number, asked)
         return loop_file(audible(place.simulator, place.point, is_track=place.is_track))
 
-    def seen(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> Sight:
+    def seen(self, job_id: UUID, track_id: str, number: int, asked: SimulationRequest) -> PointView:
         """What meters show at a point. Raises as `sound`."""
         place = self._place(job_id, track_id, number, asked)
         found = seen(place.simulator, place.point, is_track=place.is_track)
         if not place.is_track:
-            return Sight(place.point, found, None, None)
+            return PointView(place.point, found, None, None)
         index, device = place.simulator.index, place.point.stage.device
         shows = meter_shows_dbfs(index.plan, device, found.level) if math.isfinite(found.level) else None
         heard = audible(place.simulator, place.point, is_track=True)
         clap = clap_at(index, device, heard, RATE_HZ) if asked.play is Play.CLAP else None
-        return Sight(place.point, found, shows, clap)
+        return PointView(place.point, found, shows, clap)
 
     def _track(self, job_id: UUID, track_id: str) -> tuple[Report, TrackLevel]:
         # The simulation is what its devices are, not what is thought of them.
@@ -95,7 +95,7 @@ class SimulationService:
         track = report.known_track(track_id)
         return report, track
 
-    def _place(self, job_id: UUID, track_id: str, number: int, asked: Asked) -> _Place:
+    def _place(self, job_id: UUID, track_id: str, number: int, asked: SimulationRequest) -> _Place:
         report, track = self._track(job_id, track_id)
         points = points_of(report, track.trace.stage)
         if not 0 <= number < len(points):

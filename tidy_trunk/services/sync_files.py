@@ -19,9 +19,9 @@ from tidy_trunk.store import RecordingRecord, RecordingState
 from tidy_trunk.sync.layout import (
     CAMERA,
     RECORDER,
+    ClapGuess,
     Clip,
     FileTimeline,
-    Guess,
     Layout,
     SyncFile,
     exact_s,
@@ -29,7 +29,7 @@ from tidy_trunk.sync.layout import (
     lay_out,
     placed_file,
 )
-from tidy_trunk.sync.listening import Laid, check_stretch, left_and_right
+from tidy_trunk.sync.listening import AlignedSound, check_stretch, left_and_right
 from tidy_trunk.sync.methods import Method
 from tidy_trunk.tasks.requests import LookAt, Match, TakeStill, WriteAligned, request_of
 
@@ -78,7 +78,7 @@ class SyncView:
         return self.match is not None and not self.match.state.is_over
 
     @property
-    def guesses(self) -> list[Guess]:
+    def guesses(self) -> list[ClapGuess]:
         """Where files that were found nowhere may lie."""
         return [] if self.layout is None else guesses(self.files, self.layout)
 
@@ -322,7 +322,7 @@ class SyncService:
             self._recordings.look_into(request, folder)
             yield f"{other.name.rpartition('.')[0] or other.name}-aligned.wav", out
 
-    def _laid(self, job_id: UUID, file_id: str) -> tuple[Laid, Laid]:
+    def _laid(self, job_id: UUID, file_id: str) -> tuple[AlignedSound, AlignedSound]:
         view, clip = self._clip(job_id, file_id)
         reference, other = (_file(view, wanted) for wanted in (clip.reference, clip.other))
         for file in (reference, other):
@@ -330,8 +330,8 @@ class SyncService:
                 raise InputError(f"{file.name} has no sound: its picture alone is placed")
         moved_s = clip.moved_s(reference.rate_hz)
         return (
-            Laid(reference.sound(), 0.0, 0.0, 1),
-            Laid(other.sound(), moved_s, clip.drift_ppm or 0.0, clip.polarity),
+            AlignedSound(reference.sound(), 0.0, 0.0, 1),
+            AlignedSound(other.sound(), moved_s, clip.drift_ppm or 0.0, clip.polarity),
         )
 
     def _clip(self, job_id: UUID, file_id: str) -> tuple[SyncView, Clip]:

@@ -17,11 +17,11 @@ from tidy_trunk.core.trunk import (
     CONSUMED,
     Assignment,
     CableNeed,
-    Described,
     OtherNeed,
-    Packed,
+    PackingLine,
     Piece,
     PieceKind,
+    PieceLine,
     assign,
     cable_needs,
     cell_needs,
@@ -317,7 +317,7 @@ class TrunkService:
             return ()
         return day_needs(report.index, plan_day(report, is_first=True))
 
-    def _said(self, line: str) -> list[Described]:
+    def _said(self, line: str) -> list[PieceLine]:
         try:
             return described(self._own(), line)
         except NotUnderstoodError as error:
@@ -379,7 +379,7 @@ def _piece_out(piece: Piece, has_photo: bool) -> PieceOut:
     return PieceOut(words=piece_words(piece), has_photo=has_photo, **{name: getattr(piece, name) for name in fields})
 
 
-def _described(one: Described) -> DescribedOut:
+def _described(one: PieceLine) -> DescribedOut:
     return DescribedOut(count=one.count, words=piece_words(one.piece), kind=one.piece.kind, case=one.piece.case)
 
 
@@ -443,7 +443,7 @@ def _held(
     return [HeldOut(count=count, words=words, job=job, job_name=name) for (words, job, name), count in alike.items()]
 
 
-def _counts(packed: Sequence[Packed], others: Sequence[OtherNeed]) -> list[CountOut]:
+def _counts(packed: Sequence[PackingLine], others: Sequence[OtherNeed]) -> list[CountOut]:
     """What else the job needs, with how much of it is there."""
     missing = {line.label: line.missing for line in packed if line.missing}
     return [
@@ -452,7 +452,7 @@ def _counts(packed: Sequence[Packed], others: Sequence[OtherNeed]) -> list[Count
     ]
 
 
-def _packed(plan: Plan, line: Packed, ticks: Mapping[str, TickRecord]) -> PackedOut:
+def _packed(plan: Plan, line: PackingLine, ticks: Mapping[str, TickRecord]) -> PackedOut:
     tick = ticks.get(line.id)
     return PackedOut(
         id=line.id,

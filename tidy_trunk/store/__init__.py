@@ -12,7 +12,7 @@ from tidy_trunk.store.lined_up_pairs import LinedUpPairRecord, LinedUpPairStore
 from tidy_trunk.store.log import LogStore
 from tidy_trunk.store.media import MediaStore
 from tidy_trunk.store.migrate import is_behind, is_current, migrate
-from tidy_trunk.store.news import News, What, listen
+from tidy_trunk.store.news import ChangedPart, News, listen
 from tidy_trunk.store.queue_state import QueueState, queue_state
 from tidy_trunk.store.recordings import RecordingRecord, RecordingState, RecordingStore
 from tidy_trunk.store.trunk import ClaimRecord, PackingState, TickRecord, TrunkStore
@@ -21,6 +21,7 @@ from tidy_trunk.store.walks import MarkRecord, WalkMark, WalkRecord, WalkStore
 
 __all__ = [
     "Access",
+    "ChangedPart",
     "ClaimRecord",
     "Database",
     "DrillRecord",
@@ -54,7 +55,6 @@ __all__ = [
     "WalkMark",
     "WalkRecord",
     "WalkStore",
-    "What",
     "dump",
     "is_behind",
     "is_current",

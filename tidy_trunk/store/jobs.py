@@ -11,7 +11,7 @@ import peewee
 
 from tidy_trunk.errors import NotFoundError, NothingToUndoError, RevisionConflictError
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.news import What
+from tidy_trunk.store.news import ChangedPart
 
 Document = dict[str, Any]
 
@@ -93,7 +93,7 @@ class JobStore:
         with self._database.unit_of_work():
             if not self._tables.Job.delete().where(self._tables.Job.id == job_id).execute():
                 raise NotFoundError(f"there is no job {job_id}")
-            self._database.tell(job_id, What.PLAN)
+            self._database.tell(job_id, ChangedPart.PLAN)
 
     def newest(self, job_id: UUID) -> RevisionRecord:
         with self._database.unit_of_work():
@@ -277,7 +277,7 @@ class JobStore:
         self._tables.Job.update(head=number, name=name or str(shown.document["name"])).where(
             self._tables.Job.id == job.id
         ).execute()
-        self._database.tell(job.id, What.PLAN, number)
+        self._database.tell(job.id, ChangedPart.PLAN, number)
         return _revision(row, shown.document, can_undo=shown.before is not None)
 
 

@@ -8,7 +8,7 @@ from uuid import UUID
 from tidy_trunk.core.log import MOST_ENTRIES, MOST_PHOTOS, Act, LogEntry, TakeStatus
 from tidy_trunk.errors import InputError, NotFoundError
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.news import What
+from tidy_trunk.store.news import ChangedPart
 
 
 class LogStore:
@@ -37,7 +37,7 @@ class LogStore:
             raise InputError(f"a log holds at most {MOST_ENTRIES} entries: go on in a new job")
         for entry in entries:
             table.insert(_row(job_id, entry, now)).on_conflict_ignore().execute()
-        self._database.tell(job_id, What.LOG)
+        self._database.tell(job_id, ChangedPart.LOG)
 
     def add_photo(self, job_id: UUID, entry: LogEntry, jpeg: bytes, now: datetime) -> None:
         """A photograph with its entry, both or neither; one that is there already stays as it is.
@@ -75,7 +75,7 @@ class LogStore:
         with self._database.unit_of_work():
             if not table.delete().where((table.job == job_id) & (table.id == photo_id)).execute():
                 raise NotFoundError(f"the log has no photograph {photo_id}")
-            self._database.tell(job_id, What.LOG)
+            self._database.tell(job_id, ChangedPart.LOG)
 
     def all(self, job_id: UUID) -> tuple[list[LogEntry], int]:
         """The entries of a job in the order in which they came, and the number of the last one; 0 where there is none.

@@ -16,7 +16,7 @@ LOOK_S: Final = 1.0
 """ASSUMED_ how often a listener looks whether anybody still listens, and after a break whether the server is back."""
 
 
-class What(StrEnum):
+class ChangedPart(StrEnum):
     """What of a job has changed. LOOK: nobody knows, as nothing could be heard for a while."""
 
     PLAN = "plan"
@@ -30,7 +30,7 @@ class News:
     """`job`: None for all of them; `revision`: the newest one, for a plan."""
 
     job: UUID | None
-    what: What
+    what: ChangedPart
     revision: int = 0
 
 
@@ -40,10 +40,10 @@ def listen(database: Database, tell: Callable[[News], None], is_over: Callable[[
         try:
             with psycopg.connect(database.url, autocommit=True) as connection:
                 connection.execute(f"listen {NEWS}")
-                tell(News(None, What.LOOK))
+                tell(News(None, ChangedPart.LOOK))
                 while not is_over():
                     for notice in connection.notifies(timeout=LOOK_S):
                         job, what, revision = json.loads(notice.payload)
-                        tell(News(UUID(job), What(what), revision))
+                        tell(News(UUID(job), ChangedPart(what), revision))
         except psycopg.OperationalError:
             time.sleep(LOOK_S)

@@ -11,7 +11,7 @@ import peewee
 
 from tidy_trunk.errors import NotFoundError
 from tidy_trunk.store.database import Database
-from tidy_trunk.store.news import What
+from tidy_trunk.store.news import ChangedPart
 
 
 class RecordingState(StrEnum):
@@ -76,7 +76,7 @@ class RecordingStore:
             if is_new and begin is not None:
                 table = self._tables.Recording
                 table.update(task=begin(self._database.pool.connection())).where(table.id == record.id).execute()
-            self._database.tell(record.job, What.RECORDINGS)
+            self._database.tell(record.job, ChangedPart.RECORDINGS)
             return is_new
 
     def find(self, job_id: UUID, recording_id: UUID) -> RecordingRecord | None:
@@ -148,7 +148,7 @@ class RecordingStore:
             if row is None:
                 raise NotFoundError(f"the job has no recording {recording_id} that is done")
             table.update(result=change(row.result)).where(table.id == recording_id).execute()
-            self._database.tell(job_id, What.RECORDINGS)
+            self._database.tell(job_id, ChangedPart.RECORDINGS)
 
     def _move(self, recording_id: UUID, values: dict[str, Any]) -> int | None:
         """The number in the queue of what was moved, 0 where it has none; None where there is none that is not over."""
@@ -158,7 +158,7 @@ class RecordingStore:
             moved = table.update(values).where((table.id == recording_id) & table.state.in_(open_states))
             rows = list(moved.returning(table.job, table.task).execute())
             for row in rows:
-                self._database.tell(row.job_id, What.RECORDINGS)
+                self._database.tell(row.job_id, ChangedPart.RECORDINGS)
             return next((row.task or 0 for row in rows), None)
 
     def delete(self, job_id: UUID, recording_id: UUID) -> None:
@@ -166,7 +166,7 @@ class RecordingStore:
         with self._database.unit_of_work():
             if not table.delete().where((table.id == recording_id) & (table.job == job_id)).execute():
                 raise NotFoundError(f"the job has no recording {recording_id}")
-            self._database.tell(job_id, What.RECORDINGS)
+            self._database.tell(job_id, ChangedPart.RECORDINGS)
 
 
 def _record(row: peewee.Model, *, with_result: bool = True) -> RecordingRecord:

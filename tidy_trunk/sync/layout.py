@@ -96,7 +96,7 @@ class Clip:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Guess:
+class ClapGuess:
     """Where a camera file that was found nowhere may lie, by a single clap: its moments in both files."""
 
     reference: str
@@ -221,7 +221,7 @@ def _by_claps(reference: SyncFile, other: SyncFile) -> Clip | None:
     return Clip(reference=reference.id, other=other.id, offset_s=found[0], method=Method.CLAP, confidence=found[1])
 
 
-def guesses(files: Sequence[SyncFile], layout: Layout) -> list[Guess]:
+def guesses(files: Sequence[SyncFile], layout: Layout) -> list[ClapGuess]:
     """Of each camera file that was found nowhere the likeliest place by a clap; none of one that has no clap."""
     references = [file for file in files if file.side == RECORDER]
     found = []
@@ -229,7 +229,9 @@ def guesses(files: Sequence[SyncFile], layout: Layout) -> list[Guess]:
         if other.side == RECORDER or other.id in layout.clips:
             continue
         tried = [
-            Guess(reference=reference.id, other=other.id, reference_s=place[0], other_s=place[1], confidence=place[2])
+            ClapGuess(
+                reference=reference.id, other=other.id, reference_s=place[0], other_s=place[1], confidence=place[2]
+            )
             for reference in references
             if (place := likeliest_clap(reference.facts["claps_s"], other.facts["claps_s"])) is not None
         ]

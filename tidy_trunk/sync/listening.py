@@ -32,7 +32,7 @@ COLUMNS: Final = 600
 """ASSUMED_ columns of a waveform: as many as a screen shows."""
 
 
-class Readable(Protocol):
+class SoundReader(Protocol):
     """What is needed of a sound to look at it and to play it."""
 
     @property
@@ -44,10 +44,10 @@ class Readable(Protocol):
 
 
 @dataclass(frozen=True, slots=True)
-class Laid:
+class AlignedSound:
     """A sound, where it begins on the reference's time in seconds, and how much faster its clock runs."""
 
-    sound: Readable
+    sound: SoundReader
     begins_s: float
     drift_ppm: float
     polarity: int
@@ -94,18 +94,18 @@ def check_stretch(at_s: float, span_s: float, longest_s: float) -> None:
         raise RangeError(f"length must be between 0.001 and {longest_s:g} s, not {span_s:g}")
 
 
-def left_and_right(first: Laid, second: Laid, at_s: float, span_s: float) -> bytes:
+def left_and_right(first: AlignedSound, second: AlignedSound, at_s: float, span_s: float) -> bytes:
     """A stretch of both as a stereo WAV, equally loud; on headphones two that fit are heard in the middle."""
     return _wav(np.stack(_sides(first, second, at_s, span_s)))
 
 
-def summed(first: Laid, second: Laid, at_s: float, span_s: float) -> bytes:
+def summed(first: AlignedSound, second: AlignedSound, at_s: float, span_s: float) -> bytes:
     """The same in one channel: what does not fit is heard as an echo."""
     one, other = _sides(first, second, at_s, span_s)
     return _wav((one + other)[np.newaxis] * np.float32(0.5))
 
 
-def _sides(first: Laid, second: Laid, at_s: float, span_s: float) -> list[NDArray[np.float32]]:
+def _sides(first: AlignedSound, second: AlignedSound, at_s: float, span_s: float) -> list[NDArray[np.float32]]:
     check_stretch(at_s, span_s, LONGEST_S)
     count = round(span_s * HEARD_HZ)
     return [_levelled(laid.samples(at_s, span_s, count)) for laid in (first, second)]

@@ -33,7 +33,7 @@ class Method(StrEnum):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Synced:
+class SyncResult:
     """offset_s: from the reference's first sample to the other's, positive where that begins later.
 
     drift_ppm: positive where the other's clock runs fast; None where nobody can tell. polarity: 1, or -1 for opposite.

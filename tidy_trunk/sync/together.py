@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Recording
 from tidy_trunk.media.mono_mix import WEIGHED_S, mix, opened, weights_of
-from tidy_trunk.sync.listening import Laid, summed
+from tidy_trunk.sync.listening import AlignedSound, summed
 
 HEARD_S: Final = 12.0
 """ASSUMED_ length of what is played: two sentences."""
@@ -41,11 +41,11 @@ class _Mix:
 
 
 @contextmanager
-def _laid(path: Path, begins_s: float) -> Iterator[Laid]:
+def _laid(path: Path, begins_s: float) -> Iterator[AlignedSound]:
     with path.open("rb") as stream, opened(stream) as recording:
         recording.prepare()
         begin = recording.read(0, min(WEIGHED_S * recording.rate_hz, recording.sample_count))
-        yield Laid(_Mix(recording, weights_of(begin, recording.rate_hz)), begins_s, 0.0, 1)
+        yield AlignedSound(_Mix(recording, weights_of(begin, recording.rate_hz)), begins_s, 0.0, 1)
 
 
 def played_together(sound: Path, picture: Path, behind_s: float) -> bytes:
@@ -65,7 +65,7 @@ def played_together(sound: Path, picture: Path, behind_s: float) -> bytes:
         return summed(first, second, _fullest(first, begin, min(end, begin + LOOKED_AT_S), span_s), span_s)
 
 
-def _fullest(laid: Laid, begin: float, end: float, span_s: float) -> float:
+def _fullest(laid: AlignedSound, begin: float, end: float, span_s: float) -> float:
     """Where a stretch of that length holds most, by steps of a second."""
     count = int(end - begin)
     if count <= span_s:

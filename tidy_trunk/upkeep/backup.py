@@ -29,7 +29,7 @@ _PIECE = 1024 * 1024
 
 
 @dataclass(frozen=True, slots=True)
-class Contents:
+class ArchiveContents:
     """What an archive holds. identity: the name of the data; made: when, ISO 8601."""
 
     identity: str
@@ -38,7 +38,7 @@ class Contents:
     sounds: int
 
 
-def back_up(home: Path, settings: EnvironmentSettings, path: Path) -> Contents:
+def back_up(home: Path, settings: EnvironmentSettings, path: Path) -> ArchiveContents:
     """Write everything into one archive and read it again; it takes its name when both are done.
 
     The database is dumped as it was at one moment; the sounds that it lists go with it, but for those deleted meanwhile.
@@ -53,7 +53,7 @@ def back_up(home: Path, settings: EnvironmentSettings, path: Path) -> Contents:
         return write_archive(database, home / "recordings", path)
 
 
-def write_archive(database: Database, recordings: Path, path: Path, *, with_sounds: bool = True) -> Contents:
+def write_archive(database: Database, recordings: Path, path: Path, *, with_sounds: bool = True) -> ArchiveContents:
     """The same of a database that is at hand. Without sounds it is small: jobs, their history, walks, and what was found in
     recordings.
 
@@ -77,7 +77,9 @@ def write_archive(database: Database, recordings: Path, path: Path, *, with_soun
                         digests[name] = _copied(read, write)
                 except FileNotFoundError:
                     continue  # deleted by somebody meanwhile
-            contents = Contents(identity, datetime.now(UTC).isoformat(timespec="seconds"), jobs, len(digests) - 1)
+            contents = ArchiveContents(
+                identity, datetime.now(UTC).isoformat(timespec="seconds"), jobs, len(digests) - 1
+            )
             manifest = {"form": FORM, "identity": identity, "made": contents.made, "jobs": jobs, "sha256": digests}
             archive.writestr(MANIFEST, json.dumps(manifest, indent=1))
         file.seek(0)
@@ -85,7 +87,7 @@ def write_archive(database: Database, recordings: Path, path: Path, *, with_soun
     return contents
 
 
-def restore(home: Path, settings: EnvironmentSettings, path: Path) -> Contents:
+def restore(home: Path, settings: EnvironmentSettings, path: Path) -> ArchiveContents:
     """Everything from an archive, into a data folder that holds nothing yet.
 
     Raises:
@@ -113,7 +115,7 @@ def restore(home: Path, settings: EnvironmentSettings, path: Path) -> Contents:
                 database.close()
             finally:
                 cluster.stop()
-    return Contents(manifest["identity"], manifest["made"], manifest["jobs"], len(manifest["sha256"]) - 1)
+    return ArchiveContents(manifest["identity"], manifest["made"], manifest["jobs"], len(manifest["sha256"]) - 1)
 
 
 @contextmanager

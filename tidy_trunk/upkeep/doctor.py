@@ -29,7 +29,7 @@ MOST_ERRORS: Final = 10
 
 
 @dataclass(frozen=True, slots=True)
-class Look:
+class HealthCheck:
     """One thing that was looked at. advice: what to do; empty where it is well."""
 
     what: str
@@ -41,7 +41,7 @@ class Look:
 class Examination:
     """All that was looked at, and the last errors of the log, the newest last."""
 
-    looks: tuple[Look, ...]
+    looks: tuple[HealthCheck, ...]
     errors: tuple[dict[str, Any], ...]
 
     @property
@@ -53,8 +53,8 @@ def examine(settings: EnvironmentSettings) -> Examination:
     """Look at everything, and change nothing."""
     home = settings.home
     looks = [
-        Look("Tidy Trunk", __version__),
-        Look("Python", f"{platform.python_version()} on {platform.system()} {platform.machine()}"),
+        HealthCheck("Tidy Trunk", __version__),
+        HealthCheck("Python", f"{platform.python_version()} on {platform.system()} {platform.machine()}"),
         _front_end(settings),
         _folder(home),
         _disk(home),
@@ -83,21 +83,23 @@ def document(found: Examination) -> dict[str, Any]:
     }
 
 
-def _front_end(settings: EnvironmentSettings) -> Look:
+def _front_end(settings: EnvironmentSettings) -> HealthCheck:
     node = shutil.which("node")
     version = subprocess.run([node, "--version"], capture_output=True, text=True).stdout.strip() if node else "no Node"
     if (settings.web / "index.html").exists():
-        return Look("Front end", f"built; {version}")
-    return Look("Front end", f"not built; {version}", "start with ./tidy serve, which builds it")
+        return HealthCheck("Front end", f"built; {version}")
+    return HealthCheck("Front end", f"not built; {version}", "start with ./tidy serve, which builds it")
 
 
-def _folder(home: Path) -> Look:
+def _folder(home: Path) -> HealthCheck:
     if not home.exists():
-        return Look("Data folder", f"{home} is not there yet", "start once with ./tidy serve; or set TIDY_TRUNK_HOME")
-    return Look("Data folder", str(home))
+        return HealthCheck(
+            "Data folder", f"{home} is not there yet", "start once with ./tidy serve; or set TIDY_TRUNK_HOME"
+        )
+    return HealthCheck("Data folder", str(home))
 
 
-def _readers() -> Look:
+def _readers() -> HealthCheck:
     """What dropped-in files may reach: looked at in a process that confines itself."""
     with TemporaryDirectory() as place:
         command = [sys.executable, "-m", "tidy_trunk.tasks.confinement", place]
@@ -105,68 +107,74 @@ def _readers() -> Look:
     try:
         holds = json.loads(done.stdout)
     except ValueError:
-        return Look("Files that are read", "cannot be looked at", "send the bundle to who looks after this program")
+        return HealthCheck(
+            "Files that are read", "cannot be looked at", "send the bundle to who looks after this program"
+        )
     words = [
         "no network" if holds["network"] else "the network is open to them: this system gives no network namespaces",
         "their own folder alone" if holds["files"] else "all files that you can read: this kernel has no Landlock",
         f"{'all together half of the memory, ' if holds['memory'] else ''}each limited in memory and time",
     ]
-    return Look("Files that are read", "; ".join(words))
+    return HealthCheck("Files that are read", "; ".join(words))
 
 
-def _disk(home: Path) -> Look:
+def _disk(home: Path) -> HealthCheck:
     place = next(path for path in (home, *home.resolve().parents) if path.exists())
     free = shutil.disk_usage(place).free
     advice = "make room: recordings are refused, and soon edits too" if free < SPARE_BYTES else ""
-    return Look("Disk", f"{free / 1e9:.1f} GB free", advice)
+    return HealthCheck("Disk", f"{free / 1e9:.1f} GB free", advice)
 
 
-def _data(settings: EnvironmentSettings) -> list[Look]:
+def _data(settings: EnvironmentSettings) -> list[HealthCheck]:
     if settings.database_url:
         return _database("of your own", settings.database_url)
     if not settings.home.exists():
-        return [Look("Database", "none yet")]
+        return [HealthCheck("Database", "none yet")]
     try:
         cluster = PrivateCluster(settings.home)
     except TidyTrunkError as error:
-        return [Look("PostgreSQL", "cannot be used", error.message)]
+        return [HealthCheck("PostgreSQL", "cannot be used", error.message)]
     if not cluster.is_there:
-        return [Look("Database", "none yet")]
+        return [HealthCheck("Database", "none yet")]
     if not cluster.join():
-        return [Look("Database", "not running: it is started with ./tidy serve")]
+        return [HealthCheck("Database", "not running: it is started with ./tidy serve")]
     return _database(f"running on port {cluster.port}", cluster.url)
 
 
-def _database(where: str, url: str) -> list[Look]:
+def _database(where: str, url: str) -> list[HealthCheck]:
     database = Database(url)
     try:
         store = MediaStore(database)
         version, size = store.server()
         words = f"{where}, PostgreSQL {version}, {store.count_jobs()} jobs, {size / 1e6:.0f} MB"
         if not is_current(database):
-            return [Look("Database", words, "another version of the program runs on it: end that, and start this one")]
-        return [Look("Database", words), _queue(database)]
+            return [
+                HealthCheck(
+                    "Database", words, "another version of the program runs on it: end that, and start this one"
+                )
+            ]
+        return [HealthCheck("Database", words), _queue(database)]
     except StoreUnavailableError as error:
-        return [Look("Database", f"{where}, does not answer", error.message)]
+        return [HealthCheck("Database", f"{where}, does not answer", error.message)]
     finally:
         database.close()
 
 
-def _queue(database: Database) -> Look:
+def _queue(database: Database) -> HealthCheck:
     state = queue_state(database)
     words = f"{state.workers} workers alive, {state.waiting} recordings wait, {state.reading} are being read"
     is_stuck = state.waiting and not state.workers
-    return Look(
+    return HealthCheck(
         "Queue",
         words,
         "nobody reads what waits: start ./tidy worker, or set TIDY_TRUNK_AT_ONCE above 0" if is_stuck else "",
     )
 
 
-def _copies(home: Path) -> Look:
+def _copies(home: Path) -> HealthCheck:
     copies = copies_in(home / COPIES)
     if not copies:
-        return Look("Daily copies", "none yet: the first is made when the program runs")
+        return HealthCheck("Daily copies", "none yet: the first is made when the program runs")
     age = datetime.now(UTC) - copies[0].made
     advice = "start the program, and look at its page Backups" if age > OLDEST_COPY else ""
-    return Look("Daily copies", f"{len(copies)}, the newest of {copies[0].made:%Y-%m-%d %H:%M} UTC", advice)
+    return HealthCheck("Daily copies", f"{len(copies)}, the newest of {copies[0].made:%Y-%m-%d %H:%M} UTC", advice)

@@ -4,7 +4,7 @@ from tidy_trunk.words.answers import AnswerWords, WayWords, answer_words, label_
 from tidy_trunk.words.compare import remark
 from tidy_trunk.words.differences import difference_sentences
 from tidy_trunk.words.edits import in_one, sentence, sentences
-from tidy_trunk.words.findings import SOURCE_WORDS, Said, headline, said
+from tidy_trunk.words.findings import SOURCE_WORDS, FindingWords, headline, said
 from tidy_trunk.words.gain import why
 from tidy_trunk.words.levels import first_measurement, noise_words, safety_advice, safety_words, target_words
 from tidy_trunk.words.messages import worded
@@ -17,7 +17,7 @@ __all__ = [
     "FAULT_WORDS",
     "SOURCE_WORDS",
     "AnswerWords",
-    "Said",
+    "FindingWords",
     "WalkWords",
     "WayWords",
     "answer_words",

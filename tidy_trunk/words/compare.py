@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Final
 
-from tidy_trunk.core.advice.compare import Compared, NoiseKind, Surprise
+from tidy_trunk.core.advice.compare import Comparison, Discrepancy, NoiseKind
 
 _NOISY: Final[Mapping[NoiseKind, str]] = {
     NoiseKind.HUM: "it hums: look for a mains loop, and at the unbalanced part of the cable",
@@ -13,17 +13,17 @@ _NOISY: Final[Mapping[NoiseKind, str]] = {
 """Where to look, by what makes most of the noise. [PRACTICE]"""
 
 
-def remark(item: Compared) -> str:
+def remark(item: Comparison) -> str:
     """A sentence or two; "" where nothing follows."""
-    if item.surprise is Surprise.IS_WHOLE:
+    if item.surprise is Discrepancy.IS_WHOLE:
         return "It was predicted to be cut off, and is not: a burst would be. Measure the full scale of both ends."
-    if item.surprise in (Surprise.CUT_OFF, Surprise.CUT_OFF_UNFORESEEN):
+    if item.surprise in (Discrepancy.CUT_OFF, Discrepancy.CUT_OFF_UNFORESEEN):
         told = "The tone is cut off: nothing repairs that, however quiet it is."
-        if item.surprise is Surprise.CUT_OFF_UNFORESEEN:
+        if item.surprise is Discrepancy.CUT_OFF_UNFORESEEN:
             told += " It was not predicted: look at the mode of both ends, and at the cable."
         return told
-    if item.surprise is Surprise.QUIETER:
+    if item.surprise is Discrepancy.QUIETER:
         return f"{-item.off_db:.0f} dB quieter than predicted: the devices are better than their class. Measure their figures."
-    if item.surprise is Surprise.NOISIER:
+    if item.surprise is Discrepancy.NOISIER:
         return f"{item.off_db:.0f} dB noisier than predicted, and {_NOISY[item.kind]}."
     return ""

@@ -3,8 +3,8 @@
 import math
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.day import DayPlan, DayTask, Holding, SlotKind, TaskKind, Trouble, Unkept
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.day import DayPlan, DayTask, DayTrouble, RenewalSpan, SlotKind, TaskKind, UnmetNeed
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import PlanIndex, clock_words, crew_names
 from tidy_trunk.words.numbers import listed, many
 
@@ -119,45 +119,45 @@ def _renews(task: DayTask) -> str:
     return f"{ends}; the next one lasts until about {at(task.lasts_until_min)}."
 
 
-def unkept_words(index: PlanIndex, item: Unkept) -> TroubleWords:
+def unkept_words(index: PlanIndex, item: UnmetNeed) -> TroubleWords:
     device = _label(index, item.device) if item.device else ""
     label = index.plan.set_ups[item.take].label if item.take else ""
     limit, needed = f"{item.limit_min:.0f} min", f"{math.ceil(item.needed_min)} min"
     match item.what:
-        case Trouble.RUNS_OUT:
+        case DayTrouble.RUNS_OUT:
             return _runs_out(index, item, device, label)
-        case Trouble.NOT_DONE:
+        case DayTrouble.NOT_DONE:
             return TroubleWords(f"No time for it: {_errand(index, item)}", _no_time(index, item, needed))
-        case Trouble.CLIP_LIMIT:
+        case DayTrouble.CLIP_LIMIT:
             return TroubleWords(
                 f"{device} stops after {limit}",
                 f"A take of {label} is {needed} long. Cut it in two, or {_runs_through(index, item, device)}.",
             )
-        case Trouble.OVERHEATS:
+        case DayTrouble.OVERHEATS:
             return _overheats(index, item, device, label)
-        case Trouble.TWO_FILES:
+        case DayTrouble.TWO_FILES:
             return TroubleWords(
                 f"{device} writes two files",
                 f"A take of {label} is {needed} long, and a plain WAV of these tracks is full after {limit}. Tell editorial, "
                 f"or record fewer tracks.",
             )
-        case Trouble.OVERLAP:
+        case DayTrouble.OVERLAP:
             return TroubleWords(f"{label} and {_other(index, item)} overlap", f"Both want {at(item.at_min)}. Move one.")
-        case Trouble.BEFORE_CALL:
+        case DayTrouble.BEFORE_CALL:
             call = at(index.plan.defaults.day_begins_min)
             return TroubleWords(
                 f"{label} is shot before call",
                 f"It begins at {at(item.at_min)}, and call is at {call}: nothing is planned for it. Call earlier; or, where it is shot "
                 f"after midnight, let the day go on until then, and say the set-up again.",
             )
-        case Trouble.AFTER_WRAP:
+        case DayTrouble.AFTER_WRAP:
             return TroubleWords(
                 f"{label} is shot after wrap",
                 f"The last take ends {needed} after {at(item.at_min)}. Wrap later, or plan fewer takes.",
             )
 
 
-def _overheats(index: PlanIndex, item: Unkept, device: str, label: str) -> TroubleWords:
+def _overheats(index: PlanIndex, item: UnmetNeed, device: str, label: str) -> TroubleWords:
     lasts = f"By its figure it records {item.limit_min:.0f} min in one go, and {at(item.at_min)} would be too much"
     if item.needed is None:
         cure = f"A take of {math.ceil(item.needed_min)} min is too long for it: cut it in two"
@@ -169,7 +169,7 @@ def _overheats(index: PlanIndex, item: Unkept, device: str, label: str) -> Troub
     )
 
 
-def _no_time(index: PlanIndex, item: Unkept, needed: str) -> str:
+def _no_time(index: PlanIndex, item: UnmetNeed, needed: str) -> str:
     """What would make time for it: another hour where there is none, another pair of hands where it is all taken."""
     if item.limit_min >= item.needed_min:
         return (
@@ -184,26 +184,26 @@ def _no_time(index: PlanIndex, item: Unkept, needed: str) -> str:
     return f"{there} between call and the first take. Call earlier, or plan that take later."
 
 
-def _runs_through(index: PlanIndex, item: Unkept, device: str) -> str:
+def _runs_through(index: PlanIndex, item: UnmetNeed, device: str) -> str:
     """What goes on while a camera starts a new clip: a recorder, where there is one."""
     fed = {run.receiving.device for run in index.plan.runs.values()}
     recorders = [
         placed.label
         for placed in index.placed_devices()
-        if placed.device_class.kind is Kind.RECORDER and placed.device.id in fed
+        if placed.device_class.kind is DeviceKind.RECORDER and placed.device.id in fed
     ]
     again = f"start {device} again at {at(item.at_min)}"
     return f"let {recorders[0]} run through and {again}" if recorders else f"{again}, and record on a second device too"
 
 
-def _other(index: PlanIndex, item: Unkept) -> str:
+def _other(index: PlanIndex, item: UnmetNeed) -> str:
     plan = index.plan
     if item.other in plan.set_ups:
         return plan.set_ups[item.other].label
     return plan.breaks[item.other].label if item.other in plan.breaks else f"the move to {plan.moves[item.other].label}"
 
 
-def _errand(index: PlanIndex, item: Unkept) -> str:
+def _errand(index: PlanIndex, item: UnmetNeed) -> str:
     match item.kind:
         case TaskKind.LINE_UP:
             return f"tone to {_label(index, item.device)}"
@@ -216,7 +216,7 @@ def _errand(index: PlanIndex, item: Unkept) -> str:
     return "the short checklist"
 
 
-def _runs_out(index: PlanIndex, item: Unkept, device: str, label: str) -> TroubleWords:
+def _runs_out(index: PlanIndex, item: UnmetNeed, device: str, label: str) -> TroubleWords:
     lasts = f"It lasts {item.limit_min:.0f} min at the least, and {math.ceil(item.needed_min)} are needed"
     match item.kind:
         case TaskKind.BATTERY:
@@ -235,7 +235,7 @@ def _runs_out(index: PlanIndex, item: Unkept, device: str, label: str) -> Troubl
     )
 
 
-def holding_words(index: PlanIndex, item: Holding) -> str:
+def holding_words(index: PlanIndex, item: RenewalSpan) -> str:
     """Whose, and what: `Pack A, battery`."""
     what = {TaskKind.BATTERY: "battery", TaskKind.MEDIA: "card", TaskKind.JAM: "timecode"}[item.kind]
     return f"{_label(index, item.device)}, {what}"

@@ -5,11 +5,11 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.drill import FaultyRig, Impression, Probe, Together, has_headphones, records
+from tidy_trunk.core.drill import ClapComparison, FaultyRig, Impression, Probe, has_headphones, records
 from tidy_trunk.core.gear.catalogue import Control, ControlKind
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef
 from tidy_trunk.core.sound.levels import TrackLevel
-from tidy_trunk.core.time.clock import Gets
+from tidy_trunk.core.time.clock import TimecodeFrom
 from tidy_trunk.words.numbers import listed, signed
 from tidy_trunk.words.rows import parts_words
 
@@ -34,21 +34,21 @@ _SHOUTED: Final[Mapping[Impression, str]] = {
     Impression.FLAT: "a shout is pressed flat",
 }
 
-_TOGETHER: Final[Mapping[Together, str]] = {
-    Together.AS_PLANNED: "lies where it should",
-    Together.NOTHING: "there is no file",
-    Together.ELSEWHERE: "its timecode is hours away from the others",
-    Together.OTHER_RATE: "its timecode counts at another rate",
-    Together.STANDS_STILL: "its timecode stands still between takes",
-    Together.RUNS_OFF: "it runs off: what fits at the beginning does not at the end",
+_TOGETHER: Final[Mapping[ClapComparison, str]] = {
+    ClapComparison.AS_PLANNED: "lies where it should",
+    ClapComparison.NOTHING: "there is no file",
+    ClapComparison.ELSEWHERE: "its timecode is hours away from the others",
+    ClapComparison.OTHER_RATE: "its timecode counts at another rate",
+    ClapComparison.STANDS_STILL: "its timecode stands still between takes",
+    ClapComparison.RUNS_OFF: "it runs off: what fits at the beginning does not at the end",
 }
 
-_COMES_BY: Final[Mapping[Gets, str]] = {
-    Gets.GIVES: "of its own, given to others",
-    Gets.SOCKET: "by cable from {giver}",
-    Gets.JAMS: "jammed from {giver}",
-    Gets.SOUND: "as sound from {giver}",
-    Gets.NOTHING: "from nowhere",
+_COMES_BY: Final[Mapping[TimecodeFrom, str]] = {
+    TimecodeFrom.GIVES: "of its own, given to others",
+    TimecodeFrom.SOCKET: "by cable from {giver}",
+    TimecodeFrom.JAMS: "jammed from {giver}",
+    TimecodeFrom.SOUND: "as sound from {giver}",
+    TimecodeFrom.NOTHING: "from nowhere",
 }
 """How a device comes by its timecode. [HANDBOOK] §8"""
 
@@ -64,7 +64,7 @@ class DrawnAs(StrEnum):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Shown:
+class ShownLine:
     """A line of what a probe shows. drawing: None where words say it all; positions: where it can stand, by name; at: where it stands
     among them; turned: how far a knob is, from 0 to 1."""
 
@@ -81,7 +81,7 @@ _PLUG: Final = ("sits firmly", "moves", "is not plugged in")
 _FIRM, _MOVES, _OUT = range(3)
 
 
-def shown(faulty: FaultyRig, probe: Probe) -> list[Shown]:
+def shown(faulty: FaultyRig, probe: Probe) -> list[ShownLine]:
     """What a probe shows, line by line. What was not looked at is not told."""
     match probe.code:
         case "settings":
@@ -89,7 +89,7 @@ def shown(faulty: FaultyRig, probe: Probe) -> list[Shown]:
         case "plugs":
             return list(_plugs(faulty, probe.run))
         case _:
-            return [Shown(text=text) for text in _lines(faulty, probe)]
+            return [ShownLine(text=text) for text in _lines(faulty, probe)]
 
 
 def _lines(faulty: FaultyRig, probe: Probe) -> list[str]:
@@ -124,7 +124,7 @@ def recorded_words(faulty: FaultyRig) -> list[str]:
             if words := _lost_words(faulty, name):
                 heard.setdefault(words, []).append(_track(index, name))
         lines += [f"{listed(tracks)}: {words}." for words, tracks in heard.items()]
-        if (together := faulty.together(device)) is not Together.AS_PLANNED:
+        if (together := faulty.together(device)) is not ClapComparison.AS_PLANNED:
             lines.append(f"{placed.label}: {_TOGETHER[together]}.")
     return lines
 
@@ -147,7 +147,7 @@ def sound_names(faulty: FaultyRig, probe: Probe) -> list[str]:
     return [_track(faulty.index, name) for name in faulty.heard_names(probe.device)]
 
 
-def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:
+def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[ShownLine]:
     rig = FaultyRig(faulty.rig)
     now, planned = faulty.index.placed(probe.device), rig.index.placed(probe.device)
     for control in faulty.rig.controls(probe.device, probe.port):
@@ -159,21 +159,21 @@ def _settings(faulty: FaultyRig, probe: Probe) -> Iterator[Shown]:
             for placed, one in ((now, faulty), (planned, rig))
         )
         if then and len(now.device_class.buses) > 1:
-            yield Shown(text=f"gives: {gives} (planned {then})")
+            yield ShownLine(text=f"gives: {gives} (planned {then})")
         return
     if records(now):
         is_on = faulty.is_rolling(probe.device)
         text = f"record lamp: {'on' if is_on else 'off'} (planned on)"
-        yield Shown(text=text, drawing=DrawnAs.LAMP, positions=("off", "on"), at=int(is_on))
+        yield ShownLine(text=text, drawing=DrawnAs.LAMP, positions=("off", "on"), at=int(is_on))
     if has_headphones(now):
         on = "all tracks" if faulty.hears_all(probe.device) else "first track alone"
-        yield Shown(text=f"headphones: {on} (planned all tracks)")
+        yield ShownLine(text=f"headphones: {on} (planned all tracks)")
     if probe.device in faulty.rig.clocks:
         comes, came = (_comes_by(one, probe.device) for one in (faulty, rig))
-        yield Shown(text=f"timecode: {comes} (planned {came})")
+        yield ShownLine(text=f"timecode: {comes} (planned {came})")
 
 
-def _control(placed: PlacedDevice, planned: PlacedDevice, control: Control) -> Shown:
+def _control(placed: PlacedDevice, planned: PlacedDevice, control: Control) -> ShownLine:
     """Beside what the settings sheet says."""
     stands = placed.device.settings.get(control.id, control.default)
     text = f"{control.label}: {control.words(stands)}"
@@ -183,16 +183,16 @@ def _control(placed: PlacedDevice, planned: PlacedDevice, control: Control) -> S
         case ControlKind.KNOB if control.span is not None:
             span = control.span
             turned = (float(stands) - span.minimum_db) / (span.maximum_db - span.minimum_db or 1.0)
-            return Shown(text=text, drawing=DrawnAs.KNOB, turned=turned)
+            return ShownLine(text=text, drawing=DrawnAs.KNOB, turned=turned)
         case ControlKind.SWITCH:
             drawing = DrawnAs.MENU if control.label.endswith(", menu") else DrawnAs.SWITCH
-            return Shown(text=text, drawing=drawing, positions=("off", "on"), at=int(bool(stands)))
+            return ShownLine(text=text, drawing=drawing, positions=("off", "on"), at=int(bool(stands)))
         case ControlKind.CHOICE:
             ids = [option for option, _ in control.options]
             labels = tuple(label for _, label in control.options)
-            return Shown(text=text, drawing=DrawnAs.MENU, positions=labels, at=ids.index(str(stands)))
+            return ShownLine(text=text, drawing=DrawnAs.MENU, positions=labels, at=ids.index(str(stands)))
         case _:
-            return Shown(text=text)
+            return ShownLine(text=text)
 
 
 def _comes_by(faulty: FaultyRig, device: str) -> str:
@@ -200,19 +200,19 @@ def _comes_by(faulty: FaultyRig, device: str) -> str:
     return _COMES_BY[gets].format(giver=faulty.index.placed(giver).label if giver else "")
 
 
-def _plugs(faulty: FaultyRig, run_id: str) -> Iterator[Shown]:
+def _plugs(faulty: FaultyRig, run_id: str) -> Iterator[ShownLine]:
     """Both ends, and the cable as it looks. What nothing locks is what moves."""
     index, planned = faulty.index, faulty.rig.index
     run = faulty.plugged(run_id)
     parts = planned.plan.runs[run_id].parts if faulty.looks_planned(run_id) else run.parts
     yield _plug(index, run.sending, _MOVES if faulty.loose_end(run_id) == run.sending else _FIRM)
-    yield Shown(text=parts_words(planned, parts) or "plugged in directly")
+    yield ShownLine(text=parts_words(planned, parts) or "plugged in directly")
     at = _OUT if faulty.is_out(run_id) else _MOVES if faulty.loose_end(run_id) == run.receiving else _FIRM
     yield _plug(index, run.receiving, at)
 
 
-def _plug(index: PlanIndex, end: PortRef, at: int) -> Shown:
-    return Shown(text=f"{index.port_label(end)}: {_PLUG[at]}", drawing=DrawnAs.PLUG, positions=_PLUG, at=at)
+def _plug(index: PlanIndex, end: PortRef, at: int) -> ShownLine:
+    return ShownLine(text=f"{index.port_label(end)}: {_PLUG[at]}", drawing=DrawnAs.PLUG, positions=_PLUG, at=at)
 
 
 def _meter_line(faulty: FaultyRig, track_id: str) -> str:

@@ -8,11 +8,11 @@ from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.levels import (
     SAFETY_FROM_DB,
     SAFETY_TO_DB,
-    Doubt,
     NoiseShare,
     Safety,
     SpectrumShape,
     TrackLevel,
+    Uncertainty,
 )
 from tidy_trunk.words.messages import worded
 from tidy_trunk.words.numbers import beside_target
@@ -70,7 +70,7 @@ def safety_advice(found: Sequence[Safety]) -> str:
     return f"None of them takes much more level: set one with a gain of its own {lower}, as a safety track."
 
 
-def first_measurement(found: Sequence[Doubt]) -> str:
+def first_measurement(found: Sequence[Uncertainty]) -> str:
     """The one measurement that would settle most; "" where nothing is uncertain."""
     if not found:
         return ""

@@ -16,7 +16,7 @@ from tidy_trunk.core.plan import (
     clock_words,
     passing_words,
 )
-from tidy_trunk.core.time.clock import Window
+from tidy_trunk.core.time.clock import SyncWindow
 from tidy_trunk.words.numbers import plain, signed
 
 _WORDS: Final[Mapping[str, tuple[str, str]]] = {
@@ -59,7 +59,7 @@ _WINDOWS: Final = {
 """By id of a window of lip sync, what lies within it and what outside. [BT1359], [EBU-R37]"""
 
 
-def window_words(window: Window, *, holds: bool) -> str:
+def window_words(window: SyncWindow, *, holds: bool) -> str:
     return _WINDOWS[window.id][0 if holds else 1]
 
 

@@ -6,10 +6,10 @@ from typing import Final
 from tidy_trunk.core.base.signal import (
     ChannelMeasure,
     Hum,
-    Meaning,
     Measurement,
     NoiseShape,
     PairMeasure,
+    SignalFinding,
     Ticks,
     Tone,
 )
@@ -17,7 +17,7 @@ from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.words.numbers import unsigned
 
 
-def heard(item: Meaning, found: Measurement) -> str:
+def heard(item: SignalFinding, found: Measurement) -> str:
     """One thing that was heard, in sentences. `found`: the measurement that it was heard in."""
     first = found.channels[item.channels[0] - 1]
     if item.what == "dead-side":

@@ -7,7 +7,7 @@ from collections.abc import Callable, Mapping, Sequence
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.ways import AUDIBLE_DB
-from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, LeadClass, built_in
+from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, LeadClass, built_in
 from tidy_trunk.core.rigs import (
     ENOUGH_HEADROOM_DB,
     SAME_DB,
@@ -17,8 +17,8 @@ from tidy_trunk.core.rigs import (
     BriefProblem,
     Delivery,
     Microphone,
-    Placing,
     Rig,
+    SourcePlacing,
     Subject,
     SyncMethod,
     Wish,
@@ -120,13 +120,13 @@ class GapWords(NamedTuple):
 
 def gaps(brief: Brief, own: Mapping[str, DeviceClass]) -> tuple[GapWords, ...]:
     """The question as one sentence with gaps. What fills one is understood again when it is read."""
-    mine = {kind: tuple(item.label for item in own.values() if item.kind is kind) for kind in Kind}
+    mine = {kind: tuple(item.label for item in own.values() if item.kind is kind) for kind in DeviceKind}
     return (
         GapWords("who", "I record", _who(brief), False, _WHO),
         GapWords(
             "where",
             "who are",
-            _PLACINGS[brief.placing or Placing.SITTING],
+            _PLACINGS[brief.placing or SourcePlacing.SITTING],
             brief.placing is None,
             tuple(_PLACINGS.values()),
         ),
@@ -135,13 +135,21 @@ def gaps(brief: Brief, own: Mapping[str, DeviceClass]) -> tuple[GapWords, ...]:
             "with",
             _microphones(brief, own),
             brief.microphones is None,
-            (*_MICROPHONE_SETS, *mine[Kind.MICROPHONE]),
+            (*_MICROPHONE_SETS, *mine[DeviceKind.MICROPHONE]),
         ),
         GapWords(
-            "recorder", "into", _recorder(brief, own), brief.recorders is None, (*_RECORDER_SETS, *mine[Kind.RECORDER])
+            "recorder",
+            "into",
+            _recorder(brief, own),
+            brief.recorders is None,
+            (*_RECORDER_SETS, *mine[DeviceKind.RECORDER]),
         ),
         GapWords(
-            "cameras", "picture on", _cameras(brief, own), brief.cameras is None, (*_CAMERA_SETS, *mine[Kind.CAMERA])
+            "cameras",
+            "picture on",
+            _cameras(brief, own),
+            brief.cameras is None,
+            (*_CAMERA_SETS, *mine[DeviceKind.CAMERA]),
         ),
         GapWords(
             "devices", "also at hand:", _devices(brief, own), not (brief.devices or brief.no_timecode), _DEVICE_SETS
@@ -172,10 +180,10 @@ def question(brief: Brief, own: Mapping[str, DeviceClass]) -> str:
     return ", ".join(gap.phrase for gap in gaps(brief, own) if not gap.is_open)
 
 
-_PLACINGS: Final[Mapping[Placing, str]] = {
-    Placing.SITTING: "sitting",
-    Placing.WALKING: "walking",
-    Placing.FAR: "at a distance",
+_PLACINGS: Final[Mapping[SourcePlacing, str]] = {
+    SourcePlacing.SITTING: "sitting",
+    SourcePlacing.WALKING: "walking",
+    SourcePlacing.FAR: "at a distance",
 }
 _DELIVERIES: Final[Mapping[Delivery, str]] = {
     Delivery.LATER: "edited later",

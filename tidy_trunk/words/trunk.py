@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from tidy_trunk.core.plan import MoveRun, PlanIndex, SetParts, edited
-from tidy_trunk.core.trunk import CableFault, OtherWay, Piece, PieceKind, Served, TestedFault
+from tidy_trunk.core.trunk import CableFault, OtherWay, Piece, PieceKind, ServedNeed, TestedFault
 from tidy_trunk.words.edits import sentence
 from tidy_trunk.words.numbers import listed, many
 from tidy_trunk.words.rows import parts_words
@@ -18,7 +18,7 @@ def piece_words(piece: Piece) -> str:
     return f"{length}{piece.label}{wh}{number}"
 
 
-def served_words(one: Served, pieces: Mapping[str, Piece]) -> str:
+def served_words(one: ServedNeed, pieces: Mapping[str, Piece]) -> str:
     """What lies in a run, with what is left over; or that nothing is left for it."""
     if not one.pieces:
         return "short"

@@ -3,7 +3,7 @@
 from typing import NamedTuple
 
 from tidy_trunk.core.plan import AddDevice, Connect, PlanIndex, SaveClass, edited
-from tidy_trunk.core.rigs import JoinedThings
+from tidy_trunk.core.rigs import ConnectionOption
 from tidy_trunk.words.answers import answer_words
 from tidy_trunk.words.edits import sentence
 from tidy_trunk.words.numbers import unsigned
@@ -20,7 +20,7 @@ class JoinedWords(NamedTuple):
     arrives: str
 
 
-def joined_words(way: JoinedThings) -> JoinedWords:
+def joined_words(way: ConnectionOption) -> JoinedWords:
     index = PlanIndex(way.plan)
     runs = list(way.plan.runs.values())
     cables = dict.fromkeys(parts_words(index, run.parts) or "its own plug, directly" for run in runs)

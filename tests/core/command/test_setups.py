@@ -15,7 +15,7 @@ from tidy_trunk.core.gear.catalogue import controls_of
 from tidy_trunk.core.plan import Plan, PlanIndex, Role, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.core.time.clock import Gets, Meets, pairs, timecode_devices
+from tidy_trunk.core.time.clock import SyncMeans, TimecodeFrom, pairs, timecode_devices
 from tidy_trunk.words import label_of, said, walk_words
 
 MIRRORLESS = "add mirrorless camera, microphone as cam"
@@ -211,8 +211,8 @@ def test_timecode_of_a_float_recorder_is_what_it_says():
     """In its own socket it is labels; in a microphone socket a track of sound, with nothing else on its side."""
     labels, sound = (report_of(do(Plan(name=name), *SETUPS[name][0])) for name in list(SETUPS)[:2])
     in_socket, on_track = ({item.device: item for item in timecode_devices(report)} for report in (labels, sound))
-    assert in_socket["cam"].gets is Gets.SOCKET and in_socket["cam"].giver == "rec"
-    assert on_track["cam"].gets is Gets.SOUND and on_track["cam"].track == "cam.L"
+    assert in_socket["cam"].gets is TimecodeFrom.SOCKET and in_socket["cam"].giver == "rec"
+    assert on_track["cam"].gets is TimecodeFrom.SOUND and on_track["cam"].track == "cam.L"
     roles = [PlanIndex(sound.index.plan).role_of("cam", bus) for bus in ("L", "R")]
     assert roles == [Role.TIMECODE, Role.GUIDE]
 
@@ -221,7 +221,7 @@ def test_a_usb_microphone_is_synced_by_what_the_camera_hears_itself():
     name = "a USB microphone in a computer beside a camera"
     report = report_of(do(Plan(name=name), *SETUPS[name][0]))
     (pair,) = pairs(report, timecode_devices(report))
-    assert pair.by == (Meets.OWN_MICROPHONE,)
+    assert pair.by == (SyncMeans.OWN_MICROPHONE,)
 
 
 def test_a_plug_turns_the_built_in_microphones_off():

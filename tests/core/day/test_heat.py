@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.plans import line_into_camera, made
-from tidy_trunk.core.day import Trouble, plan_day
+from tidy_trunk.core.day import DayTrouble, plan_day
 from tidy_trunk.core.day.heat import AT_FULL, overheated
 from tidy_trunk.core.plan import PlannedTake, SaveSetUp
 from tidy_trunk.core.sound.levels import Report
@@ -59,8 +59,8 @@ def test_a_camera_that_gets_too_hot_is_told_with_the_pause_that_helps():
     """Clips of 25 minutes that follow each other: none is too long, together they are."""
     day = [SaveSetUp(label="12C", at_min=600, takes=4, take_min=25, between_min=2)]
     troubles = plan_day(Report(trace_plan(made(*day, base=line_into_camera())))).unkept
-    (hot,) = [item for item in troubles if item.what is Trouble.OVERHEATS]
+    (hot,) = [item for item in troubles if item.what is DayTrouble.OVERHEATS]
     assert hot.device == "cam" and 625 < hot.at_min < 710 and hot.needed > 0
     spread = [SaveSetUp(label="12C", at_min=600, takes=4, take_min=25, between_min=45)]
     calm = plan_day(Report(trace_plan(made(*spread, base=line_into_camera())))).unkept
-    assert not [item for item in calm if item.what is Trouble.OVERHEATS]
+    assert not [item for item in calm if item.what is DayTrouble.OVERHEATS]

@@ -12,14 +12,14 @@ from tests.core.command.test_say import do
 from tests.few import IS_DEEP, each_of
 from tests.plans import boom_in_bag, device, made
 from tidy_trunk.app.demo import foundry
-from tidy_trunk.core.day import DayProgress, Renewed, SlotKind, TaskKind, Trouble, plan_day, timeline
+from tidy_trunk.core.day import DayProgress, DayTrouble, Renewal, SlotKind, TaskKind, plan_day, timeline
 from tidy_trunk.core.day.holds import least_holds
 from tidy_trunk.core.day.needs import Series
 from tidy_trunk.core.day.schedule import first_schedule, schedule
-from tidy_trunk.core.day.timeline import Uses
+from tidy_trunk.core.day.timeline import Consumption
 from tidy_trunk.core.plan import (
     Disconnect,
-    Lasting,
+    Endurance,
     LineUp,
     Plan,
     ReadFrom,
@@ -55,9 +55,9 @@ def small(*set_ups, ends_min=EIGHT + 240):
     return timeline(apply_edits(Plan(name="Small"), edits))
 
 
-def series(device, lasts, left=None, uses=Uses.TIME):
+def series(device, lasts, left=None, uses=Consumption.TIME):
     return Series(
-        kind=TaskKind.BATTERY, device=device, lasts=Lasting(lasts, lasts), left=lasts if left is None else left,
+        kind=TaskKind.BATTERY, device=device, lasts=Endurance(lasts, lasts), left=lasts if left is None else left,
         minutes=1.0, place="", uses=uses,
     )  # fmt: skip
 
@@ -77,7 +77,7 @@ def lasts_through(line, item, open_slots):
     """As late as possible each time: whoever waits longest needs fewest. What parts with time hurts in a take alone."""
 
     def reaches(piece, until):
-        if item.uses is Uses.TIME:
+        if item.uses is Consumption.TIME:
             until = max(
                 [
                     until,
@@ -117,7 +117,7 @@ def built(drawn):
 
 
 @settings(max_examples=60 if IS_DEEP else 25)
-@given(set_ups, st.lists(st.tuples(st.integers(30, 90), st.sampled_from(list(Uses))), min_size=1, max_size=3))
+@given(set_ups, st.lists(st.tuples(st.integers(30, 90), st.sampled_from(list(Consumption))), min_size=1, max_size=3))
 def test_no_schedule_holds_the_set_less_often(drawn, lives):
     line = built(drawn)
     items = [series(f"d{number}", lasts, uses=uses) for number, (lasts, uses) in enumerate(lives)]
@@ -148,7 +148,7 @@ def test_nothing_within_a_take_and_nothing_too_late(drawn, hands, celsius, place
     ]
     job = SetJob(day_begins_min=EIGHT, day_ends_min=math.ceil(line.ends_min), hands=hands, temperature_c=celsius)
     day = day_of(plan, job, *edits)
-    runs_out = {(item.kind, item.device) for item in day.unkept if item.what is Trouble.RUNS_OUT}
+    runs_out = {(item.kind, item.device) for item in day.unkept if item.what is DayTrouble.RUNS_OUT}
     for task in day.tasks:
         assert not any(
             task.at_min < take.ends_min - 0.01 and task.ends_min > take.begins_min + 0.01 for take in day.line.takes
@@ -200,11 +200,11 @@ def test_batteries_worked_by_hand():
     # What is left after the first, 8.7 min, is used up 1.3 min before the second take.
     assert swap.by_min == pytest.approx(EIGHT + 170 + 78.68 - 70, abs=0.02) and swap.at_min >= EIGHT + 120
     talk = SaveSetUp(label="2A", at_min=EIGHT + 240, takes=1, take_min=90)
-    out = {item.kind: item for item in day_of(plan, talk).unkept if item.what is Trouble.RUNS_OUT}
+    out = {item.kind: item for item in day_of(plan, talk).unkept if item.what is DayTrouble.RUNS_OUT}
     assert set(out) == {TaskKind.BATTERY, TaskKind.MEDIA}  # its card takes 84 min, 67 at the least
     # Changed in the last five minutes before the take, when it is on already: 78.7 min of 95.
     assert out[TaskKind.BATTERY].needed > 16 * 90 / 78.68 and out[TaskKind.MEDIA].needed > 64 * 90 / 84.04
-    assert [item.what for item in day_of(plan, talk).unkept].count(Trouble.CLIP_LIMIT) == 1
+    assert [item.what for item in day_of(plan, talk).unkept].count(DayTrouble.CLIP_LIMIT) == 1
 
 
 def test_jams_worked_by_hand():
@@ -239,10 +239,10 @@ def test_after_a_company_move_all_is_looked_at_again():
 def test_the_day_is_planned_anew_from_now_on():
     """Half an hour late at eleven: what was changed at 10:45 lasts on, and a battery that is half full does not."""
     renewed = {
-        (TaskKind.BATTERY, "receiver-a"): Renewed(at_min=645),
-        (TaskKind.BATTERY, "pack-a"): Renewed(at_min=660, left=0.5),
+        (TaskKind.BATTERY, "receiver-a"): Renewal(at_min=645),
+        (TaskKind.BATTERY, "pack-a"): Renewal(at_min=660, left=0.5),
     }
-    renewed |= {(TaskKind.JAM, "box-a"): Renewed(at_min=655)}
+    renewed |= {(TaskKind.JAM, "box-a"): Renewal(at_min=655)}
     progress = DayProgress(now_min=660, renewed=renewed, done=frozenset({"check", "switch-on"}))
     day = day_of(foundry(), ShiftDay(from_min=660, by_min=30), progress=progress)
     assert day.line.begins_min == 660 and day.line.takes[0].begins_min == 690
@@ -295,13 +295,13 @@ def test_what_cannot_be_in_one_day_is_said():
     plan = made(device("mirrorless-mic", "cam"))
     long = SaveSetUp(label="1A", at_min=EIGHT + 30, takes=2, take_min=20)
     for edit, what in (
-        (SaveSetUp(label="1B", at_min=EIGHT + 45, takes=1, take_min=5), Trouble.OVERLAP),
-        (SetBreak(label="Tea", at_min=EIGHT + 35, length_min=10), Trouble.OVERLAP),
-        (SaveSetUp(label="1B", at_min=17 * 60 + 50, takes=1, take_min=20), Trouble.AFTER_WRAP),
+        (SaveSetUp(label="1B", at_min=EIGHT + 45, takes=1, take_min=5), DayTrouble.OVERLAP),
+        (SetBreak(label="Tea", at_min=EIGHT + 35, length_min=10), DayTrouble.OVERLAP),
+        (SaveSetUp(label="1B", at_min=17 * 60 + 50, takes=1, take_min=20), DayTrouble.AFTER_WRAP),
     ):
         assert what in {item.what for item in day_of(plan, long, edit).unkept}
     crowded = day_of(foundry(), SaveSetUp(label="1A", at_min=EIGHT + 4, takes=1, take_min=3, id="1a"))
-    assert Trouble.NOT_DONE in {item.what for item in crowded.unkept}
+    assert DayTrouble.NOT_DONE in {item.what for item in crowded.unkept}
 
 
 def test_a_day_without_takes_asks_for_nothing():
@@ -316,7 +316,7 @@ def test_a_day_without_takes_asks_for_nothing():
 @pytest.mark.parametrize("left", [0.0, 0.02])
 def test_what_is_empty_is_renewed_at_the_first_moment(left):
     """A dead battery at eleven, half an hour before the next take; in the next hour, not at the end of the day."""
-    renewed = {(TaskKind.BATTERY, "pack-a"): Renewed(at_min=660, left=left)}
+    renewed = {(TaskKind.BATTERY, "pack-a"): Renewal(at_min=660, left=left)}
     progress = DayProgress(now_min=660, renewed=renewed, done=frozenset({"check", "switch-on"}))
     day = day_of(foundry(), ShiftDay(from_min=660, by_min=30), progress=progress)
     swap = next(task for task in day.tasks if task.kind is TaskKind.BATTERY and task.device == "pack-a")
@@ -350,9 +350,9 @@ def test_whenever_one_looks_there_is_time_for_all(now):
 def test_what_is_off_in_a_long_pause_lasts_longer():
     close = evening(*(SaveSetUp(label=f"{n}A", at_min=(11 + n) * 60, takes=2, take_min=20) for n in range(3)))
     apart = evening(*(SaveSetUp(label=f"{n}A", at_min=(11 + 3 * n) * 60, takes=2, take_min=20) for n in range(3)))
-    on = [sum(ends - begins for begins, ends in day.line.times[Uses.SOUND_ON]) for day in (close, apart)]
+    on = [sum(ends - begins for begins, ends in day.line.times[Consumption.SOUND_ON]) for day in (close, apart)]
     assert on == [60 + 2 * 60 + 43, 3 * (60 + 43)]
-    assert [round(day.line.times[Uses.ALL_SHOOTING][0][0]) for day in (close, apart)] == [600, 600]
+    assert [round(day.line.times[Consumption.ALL_SHOOTING][0][0]) for day in (close, apart)] == [600, 600]
 
 
 def test_what_cannot_last_is_renewed_where_least_is_lost():
@@ -390,10 +390,10 @@ def test_takes_before_call_are_told_and_after_midnight_are_of_the_same_day():
     assert [item.at_min for item in night.breaks.values()] == [25 * 60 + 30]
     assert [item.at_min for item in do(night, "set-up 31 at 16:30, 1 take of 5 min").set_ups.values()] == [990, 1470]
     early = day_of(do(Plan(name="Early"), "set-up 1A at 6:00, 2 takes of 5 min"))
-    assert [item.what for item in early.unkept] == [Trouble.BEFORE_CALL]
+    assert [item.what for item in early.unkept] == [DayTrouble.BEFORE_CALL]
 
 
 def test_a_take_at_call_leaves_no_time_for_the_checklist():
     day = evening(SaveSetUp(label="1A", at_min=10 * 60, takes=1, take_min=10))
-    (missed,) = [item for item in day.unkept if item.what is Trouble.NOT_DONE and item.kind is TaskKind.CHECK]
+    (missed,) = [item for item in day.unkept if item.what is DayTrouble.NOT_DONE and item.kind is TaskKind.CHECK]
     assert (missed.limit_min, missed.needed_min) == (0, 5)

@@ -9,7 +9,7 @@ from tidy_trunk.core.log import (
     DayFault,
     DayFile,
     DayTake,
-    Expected,
+    ExpectedFile,
     ExpectedTrack,
     FileTrouble,
     StandInDevice,
@@ -25,7 +25,7 @@ TAKES = [
     for number in (1, 2, 3)
 ]
 TRACKS = [ExpectedTrack(names=("1", "Boom"), level_dbfs=-20.0), ExpectedTrack(names=("2", "Ann"), level_dbfs=-22.0)]
-JOB = Expected(rate="25/1", drop=False, rate_hz=48_000, date="2026-12-01", tracks={"bag": TRACKS})
+JOB = ExpectedFile(rate="25/1", drop=False, rate_hz=48_000, date="2026-12-01", tracks={"bag": TRACKS})
 
 
 def right():

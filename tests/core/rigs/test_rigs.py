@@ -7,14 +7,14 @@ import pytest
 from tests.few import each_of, few
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.advice.walk import walk_items
-from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, built_in
+from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, built_in
 from tidy_trunk.core.rigs import (
     MOST_RIGS,
     Approach,
     Brief,
     Delivery,
     Microphone,
-    Placing,
+    SourcePlacing,
     Subject,
     SyncMethod,
     Wish,
@@ -59,7 +59,7 @@ QUESTIONS = {
         cameras=("cinema-xlr5",) * 2,
     ),
     "3 people walking, wireless, camera with mic/line, delivered tonight": Brief(
-        people=3, placing=Placing.WALKING, microphones=(LAV,) * 3, cameras=("mirrorless-line",), delivery=Delivery.TONIGHT
+        people=3, placing=SourcePlacing.WALKING, microphones=(LAV,) * 3, cameras=("mirrorless-line",), delivery=Delivery.TONIGHT
     ),
     "podcast, two usb microphones, computer, no camera": Brief(
         people=2, microphones=(Microphone("usb-microphone"),) * 2, recorders=("computer",), cameras=()
@@ -221,7 +221,7 @@ def test_several_cameras_get_timecode_and_a_switcher_gets_the_mix():
     live = find_rigs(read_brief("two handheld mics, desk, two cameras, live switcher, live", {}).brief, {}).rigs
     index = live[0].built.report.index
     into = {index.placed(run.receiving.device).device_class.kind for run in index.plan.runs.values()}
-    assert Kind.SWITCHER in into
+    assert DeviceKind.SWITCHER in into
     assert live[0].figures.sync is SyncMethod.NONE
 
 

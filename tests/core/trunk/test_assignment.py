@@ -19,7 +19,7 @@ from tidy_trunk.core.trunk import (
     OtherNeed,
     Piece,
     PieceKind,
-    Served,
+    ServedNeed,
     assign,
     cable_needs,
     cost_of,
@@ -85,7 +85,7 @@ def cheapest(needs, pieces, tested):
     if not needs:
         return 0.0
     first, rest = needs[0], needs[1:]
-    best = cost_of(Served(need=first, pieces=()), tested) + cheapest(rest, pieces, tested)
+    best = cost_of(ServedNeed(need=first, pieces=()), tested) + cheapest(rest, pieces, tested)
     for chosen in could_serve(first, pieces):
         left = [piece for piece in pieces if piece not in chosen]
         over_m = sum(piece.length_m for piece in chosen) - first.length_m
@@ -100,7 +100,7 @@ def cheapest(needs, pieces, tested):
                 and piece.length_m >= first.length_m - JUST_M
             ]
         for spare, still in options:
-            served = Served(need=first, pieces=ids, spare=spare, over_m=over_m)
+            served = ServedNeed(need=first, pieces=ids, spare=spare, over_m=over_m)
             best = min(best, cost_of(served, tested) + cheapest(rest, still, tested))
     return best
 
@@ -126,7 +126,7 @@ def greedy(needs, pieces, tested):
             if stands_in_for(LEADS[piece.what], one.lead) and piece.length_m >= one.length_m - JUST_M
         ]
         taken = min(does, key=lambda piece: piece.length_m, default=None)
-        served = Served(
+        served = ServedNeed(
             need=one,
             pieces=() if taken is None else (taken.id,),
             over_m=0 if taken is None else taken.length_m - one.length_m,

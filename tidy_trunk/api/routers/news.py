@@ -9,7 +9,7 @@ from fastapi.sse import EventSourceResponse
 from pydantic import BaseModel
 
 from tidy_trunk.api.dependencies import LiveNews
-from tidy_trunk.store import What
+from tidy_trunk.store import ChangedPart
 
 OF_GUESTS_S: Final = 60.0
 """ASSUMED_ time for which a guest is told news: then its browser asks again, and its key is looked at again."""
@@ -20,7 +20,7 @@ router = APIRouter(prefix="/jobs/{job_id}", tags=["jobs"])
 class NewsOut(BaseModel):
     """What has changed; revision: the newest one of the plan, 0 where it is something else or unknown."""
 
-    what: What
+    what: ChangedPart
     revision: int
 
 

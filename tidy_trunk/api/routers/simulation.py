@@ -12,7 +12,7 @@ from tidy_trunk.api.schemas.line_up import SimulatedStepsIn
 from tidy_trunk.api.schemas.recordings import RecordingOut
 from tidy_trunk.api.schemas.simulation import PointOut, SeenOut
 from tidy_trunk.core.sound.simulation import Play
-from tidy_trunk.services.simulation import Asked
+from tidy_trunk.services.simulation import SimulationRequest
 
 router = APIRouter(prefix="/jobs/{job_id}/simulation/{track_id}", tags=["simulation"], responses=PROBLEMS)
 PointNumber = Annotated[int, Path(ge=0, le=1000)]
@@ -22,11 +22,11 @@ def _asked(
     play: Play = Play.VOICE,
     tone: Annotated[bool, Query(description="The device before the track sends the job's tone")] = False,
     loose: Annotated[str, Query(max_length=120, description="Run on the way whose plug is loose")] = "",
-) -> Asked:
-    return Asked(play=play, from_sender=tone, loose=loose)
+) -> SimulationRequest:
+    return SimulationRequest(play=play, from_sender=tone, loose=loose)
 
 
-AskedDep = Annotated[Asked, Depends(_asked)]
+AskedDep = Annotated[SimulationRequest, Depends(_asked)]
 
 
 @router.get("/points")

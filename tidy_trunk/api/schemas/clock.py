@@ -6,12 +6,12 @@ from tidy_trunk.core.time.clock import (
     ClockDay,
     ClockPair,
     Clocks,
-    Gets,
     LateScreen,
-    Meets,
     StraightSound,
+    SyncMeans,
+    SyncWindow,
     TimecodeDevice,
-    Window,
+    TimecodeFrom,
     jams_for,
 )
 from tidy_trunk.document import AnyEdit, edit_document
@@ -29,7 +29,7 @@ class TimecodeDeviceOut(Out):
 
     device: str
     label: str
-    gets: Gets
+    gets: TimecodeFrom
     giver: str
     giver_id: str
     over: JamOver | None
@@ -146,7 +146,7 @@ class ClockPairOut(Out):
 
     camera: str
     recorder: str
-    by: list[Meets]
+    by: list[SyncMeans]
     sources: list[CommonSourceOut]
     reach: ReachOut | None
     long_take_min: float | None
@@ -343,7 +343,7 @@ class ClockOut(Out):
         )
 
 
-def _windows(windows: tuple[tuple[Window, bool], ...]) -> list[WindowOut]:
+def _windows(windows: tuple[tuple[SyncWindow, bool], ...]) -> list[WindowOut]:
     return [
         WindowOut(
             id=window.id,

@@ -7,7 +7,7 @@ from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.simulation import BandOut
-from tidy_trunk.core.advice.compare import MOST_WAYS, Compared
+from tidy_trunk.core.advice.compare import MOST_WAYS, Comparison
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.results.numbers import Level, Out
@@ -76,7 +76,7 @@ class ComparedOut(Out):
     bands: list[BandOut]
 
     @classmethod
-    def from_core(cls, item: Compared) -> "ComparedOut":
+    def from_core(cls, item: Comparison) -> "ComparedOut":
         found = item.recorded
         return cls(
             way=item.way,

@@ -11,7 +11,7 @@ from tidy_trunk.core.advice.gear_tests import GearTest, GearTestKind, known
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.document import AnyEdit, KnobMark, edit_document
 from tidy_trunk.results.numbers import Out
-from tidy_trunk.services.gear_tests import Answered
+from tidy_trunk.services.gear_tests import GearTestResult
 from tidy_trunk.words.gear_tests import found_words, gear_test_words
 
 
@@ -87,7 +87,7 @@ class GearFoundOut(Out):
     class_id: str
 
     @classmethod
-    def from_service(cls, found: Answered) -> "GearFoundOut":
+    def from_service(cls, found: GearTestResult) -> "GearFoundOut":
         return cls(
             sentence=found.sentence, edits=[edit_document(edit) for edit in found.edits], class_id=found.class_id
         )

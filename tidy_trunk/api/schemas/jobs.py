@@ -13,8 +13,8 @@ from tidy_trunk.document import AnyEdit, PlanDocument, PortRefModel
 from tidy_trunk.results.advice import FindingOut, FixOut
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.results.rows import Row, lead_row, row_of
-from tidy_trunk.services.jobs import Advice, JobState
+from tidy_trunk.results.rows import TrackRow, lead_row, row_of
+from tidy_trunk.services.jobs import FixesByFinding, JobState
 
 
 class In(BaseModel):
@@ -147,7 +147,7 @@ class AdviceOut(Out):
     fixes: dict[str, list[FixOut]]
 
     @classmethod
-    def from_core(cls, advice: Advice) -> "AdviceOut":
+    def from_core(cls, advice: FixesByFinding) -> "AdviceOut":
         given = {
             finding: [FixOut.from_core(advice.plan, move) for move in moves]
             for finding, moves in advice.fixes.items()
@@ -199,7 +199,7 @@ class TrackOut(Out):
     severity: Severity | None
 
     @classmethod
-    def from_core(cls, row: Row, bus_label: str, sources: list[str], findings: list[Finding]) -> "TrackOut":
+    def from_core(cls, row: TrackRow, bus_label: str, sources: list[str], findings: list[Finding]) -> "TrackOut":
         track = row.track
         severity = _worst(track.trace.id, row, findings)
         noise = track.ruling_noise
@@ -319,7 +319,7 @@ def _devices(evaluation: Evaluation) -> list[DeviceOut]:
 _WORST_FIRST = (Severity.STOP, Severity.CAUTION, Severity.NOTE)
 
 
-def _worst(track_id: str, row: Row, findings: list[Finding]) -> Severity | None:
+def _worst(track_id: str, row: TrackRow, findings: list[Finding]) -> Severity | None:
     """The gravest finding about this track or the last lead into it."""
     last = row.leads[-1].run if row.leads else ""
     mine = {
@@ -330,7 +330,7 @@ def _worst(track_id: str, row: Row, findings: list[Finding]) -> Severity | None:
     return next((severity for severity in _WORST_FIRST if severity in mine), None)
 
 
-def _verdict(row: Row, sources: list[str], severity: Severity | None) -> TrackVerdict:
+def _verdict(row: TrackRow, sources: list[str], severity: Severity | None) -> TrackVerdict:
     track = row.track
     if track.clip is not None:
         return "clips"

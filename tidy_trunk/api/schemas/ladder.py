@@ -4,13 +4,13 @@ from tidy_trunk.api.schemas.controls import ControlOut, port_controls
 from tidy_trunk.core.base.units import combine_tolerances_db
 from tidy_trunk.core.plan import Role
 from tidy_trunk.core.sound.levels import (
-    Doubt,
     HeardSource,
     NoiseShare,
     Rung,
     Safety,
     Step,
     TrackLevel,
+    Uncertainty,
     doubts,
     noise_budget,
     safeties,
@@ -66,7 +66,7 @@ class DoubtOut(Out):
     settle: str
 
     @classmethod
-    def from_core(cls, doubt: Doubt) -> "DoubtOut":
+    def from_core(cls, doubt: Uncertainty) -> "DoubtOut":
         return cls(
             what=worded(doubt.what),
             tolerance_db=doubt.tolerance_db,

@@ -6,7 +6,7 @@ from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.simulation import Point
 from tidy_trunk.core.sound.trace import StageKind
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.services.simulation import Sight
+from tidy_trunk.services.simulation import PointView
 
 
 class PointOut(Out):
@@ -59,7 +59,7 @@ class SeenOut(Out):
     clap: ClapOut | None
 
     @classmethod
-    def from_core(cls, sight: Sight) -> "SeenOut":
+    def from_core(cls, sight: PointView) -> "SeenOut":
         point, found, clap = sight.point, sight.seen, sight.clap
         return cls(
             label=point.label,

@@ -9,7 +9,7 @@ from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.services.sync_files import SyncView, Waves, sides_of
 from tidy_trunk.store import RecordingRecord, RecordingState
-from tidy_trunk.sync.layout import Clip, FileTimeline, Guess, Layout
+from tidy_trunk.sync.layout import ClapGuess, Clip, FileTimeline, Layout
 from tidy_trunk.sync.methods import Method
 
 OffsetSeconds = Annotated[float, Field(allow_inf_nan=False, ge=-86_400, le=86_400)]
@@ -128,7 +128,7 @@ class SyncGuessOut(Out):
     confidence: float
 
     @classmethod
-    def from_core(cls, view: SyncView, guess: Guess) -> "SyncGuessOut":
+    def from_core(cls, view: SyncView, guess: ClapGuess) -> "SyncGuessOut":
         rate = next(file.frame_rate for file in view.files if file.id == guess.other)
         return cls(
             other=UUID(guess.other),

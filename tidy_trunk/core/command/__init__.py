@@ -5,7 +5,7 @@ from tidy_trunk.core.command.commands import GRAMMAR
 from tidy_trunk.core.command.connect import propose_leads
 from tidy_trunk.core.command.day_sheet import SheetLine, sheet_edits
 from tidy_trunk.core.command.draft import Draft
-from tidy_trunk.core.command.grammar import PASSABLE, Form
+from tidy_trunk.core.command.grammar import PASSABLE, LineForm
 from tidy_trunk.core.command.line import LineAnswer, say
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
@@ -16,8 +16,8 @@ __all__ = [
     "PASSABLE",
     "DeviceMatch",
     "Draft",
-    "Form",
     "LineAnswer",
+    "LineForm",
     "NotUnderstoodError",
     "Proposal",
     "SheetLine",

@@ -4,12 +4,21 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from typing import Final
 
-from tidy_trunk.core.advice.adviser import Adviser, How, MatchedRun, Matcher
+from tidy_trunk.core.advice.adviser import Adviser, ConnectionMethod, MatchedRun, Matcher
 from tidy_trunk.core.advice.checks import Finding, PlacedFinding
 from tidy_trunk.core.advice.ways import arming, switched
 from tidy_trunk.core.command.proposal import Proposal, single
 from tidy_trunk.core.command.words import DeviceMatch, find_ports
-from tidy_trunk.core.gear.catalogue import CELL_KEY, Circuit, InputPort, Kind, OutputPort, Signal, built_in, mode_key
+from tidy_trunk.core.gear.catalogue import (
+    CELL_KEY,
+    Circuit,
+    DeviceKind,
+    InputPort,
+    OutputPort,
+    Signal,
+    built_in,
+    mode_key,
+)
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
@@ -124,7 +133,7 @@ def _by_lead(index: PlanIndex, run: Run, lead: str) -> Iterator[SetParts]:
 
 def _pairs(plan: Plan, sender: DeviceMatch, receiver: DeviceMatch, length_m: float | None, through: str) -> list[_Pair]:
     index = PlanIndex(plan)
-    is_listened_to = receiver.placed.device_class.kind is Kind.HEADPHONES
+    is_listened_to = receiver.placed.device_class.kind is DeviceKind.HEADPHONES
     found: list[tuple[tuple[float, ...], _Pair]] = []
     for output in find_ports(sender.placed.device_class.outputs, sender.rest):
         for order, port in enumerate(find_ports(receiver.placed.device_class.inputs, receiver.rest)):
@@ -260,8 +269,8 @@ def _for_pair(
     for other in found[1:]:
         does = other.move.does[0]
         if other.is_plain:
-            yield other, replace(does, facts={**does.facts, "how": How.UNMATCHED})
-        elif other.stops == found[0].stops and other.how is not How.MATCHED:
+            yield other, replace(does, facts={**does.facts, "how": ConnectionMethod.UNMATCHED})
+        elif other.stops == found[0].stops and other.how is not ConnectionMethod.MATCHED:
             yield other, does  # via another device
 
 

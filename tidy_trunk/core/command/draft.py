@@ -4,7 +4,7 @@ from collections.abc import Callable, Iterator, Sequence
 
 from tidy_trunk.core.command.connect import plain_run, propose_runs
 from tidy_trunk.core.command.words import DeviceMatch, split_words
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import AddDevice, Edit, Plan, PlanIndex, PortRef, edited
 
 
@@ -47,7 +47,7 @@ class Draft:
         """The receiver that a microphone reaches by radio: that of the one before, while it has an aerial left, else one that is
         added; its transmitter too, where it is none itself. receivers: classes, one for each that is at hand."""
         placed = self.index.placed(microphone)
-        is_clip_on = placed.device_class.kind is Kind.TRANSMITTER
+        is_clip_on = placed.device_class.kind is DeviceKind.TRANSMITTER
         transmitter = microphone
         if not is_clip_on:
             is_xlr = placed.device_class.outputs[0].plug.connector == "xlr3"
@@ -57,7 +57,7 @@ class Draft:
             self.join(microphone, transmitter)
         if self._receiver and self.join(transmitter, self._receiver):
             return self._receiver
-        used = sum(self.index.placed(device).device_class.kind is Kind.RECEIVER for device in self.plan.devices)
+        used = sum(self.index.placed(device).device_class.kind is DeviceKind.RECEIVER for device in self.plan.devices)
         usual = "clip-on-receiver" if is_clip_on else "receiver-one"
         class_id = receivers[used] if used < len(receivers) else usual
         self._receiver = self.add(class_id, f"{placed.label} receiver")

@@ -3,7 +3,7 @@
 from typing import Final, NamedTuple
 
 
-class Form(NamedTuple):
+class LineForm(NamedTuple):
     """One form of a line: its pattern, an example, and what it does."""
 
     pattern: str

@@ -1,7 +1,7 @@
 """The day on the set: what runs out, what is done when, and what cannot be kept."""
 
-from tidy_trunk.core.day.day_plan import DayPlan, DayTask, Holding, Trouble, Unkept, plan_day
-from tidy_trunk.core.day.needs import NOTHING_DONE, DayProgress, Renewed, TaskKind
+from tidy_trunk.core.day.day_plan import DayPlan, DayTask, DayTrouble, RenewalSpan, UnmetNeed, plan_day
+from tidy_trunk.core.day.needs import NOTHING_DONE, DayProgress, Renewal, TaskKind
 from tidy_trunk.core.day.timeline import Slot, SlotKind, Timeline, timeline
 
 __all__ = [
@@ -9,14 +9,14 @@ __all__ = [
     "DayPlan",
     "DayProgress",
     "DayTask",
-    "Holding",
-    "Renewed",
+    "DayTrouble",
+    "Renewal",
+    "RenewalSpan",
     "Slot",
     "SlotKind",
     "TaskKind",
     "Timeline",
-    "Trouble",
-    "Unkept",
+    "UnmetNeed",
     "plan_day",
     "timeline",
 ]

@@ -11,10 +11,10 @@ from typing import Final
 import numpy as np
 
 from tidy_trunk.core.day.heat import overheated
-from tidy_trunk.core.day.in_turn import WorkedThrough
+from tidy_trunk.core.day.in_turn import WorkedSlot
 from tidy_trunk.core.day.needs import NOTHING_DONE, DayProgress, Errand, Series, TaskKind, errands_of, series_of
 from tidy_trunk.core.day.schedule import first_schedule, schedule
-from tidy_trunk.core.day.timeline import CRUMB_MIN, Slot, SlotKind, Timeline, Uses, timeline
+from tidy_trunk.core.day.timeline import CRUMB_MIN, Consumption, Slot, SlotKind, Timeline, timeline
 from tidy_trunk.core.plan import (
     Break,
     CompanyMove,
@@ -61,7 +61,7 @@ class DayTask:
         return self.at_min + self.minutes
 
 
-class Trouble(StrEnum):
+class DayTrouble(StrEnum):
     """What cannot be kept, or not without help."""
 
     RUNS_OUT = "runs-out"  # a battery, a card or a jam, in the middle of a take, or before anybody can renew it
@@ -75,7 +75,7 @@ class Trouble(StrEnum):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Unkept:
+class UnmetNeed:
     """What cannot be kept, where, and the nearest remedy. at_min: when it happens.
 
     take, other: set-ups that it happens in. limit_min: how long the thing lasts, or how much time there is for it; needed_min: how long it
@@ -83,7 +83,7 @@ class Unkept:
     needed: what would do, in the unit of its kind (Wh of a battery, GB of a card, minutes of a pause); None where nothing of that kind would.
     """
 
-    what: Trouble
+    what: DayTrouble
     at_min: float
     kind: TaskKind | None = None
     device: str = ""
@@ -95,7 +95,7 @@ class Unkept:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Holding:
+class RenewalSpan:
     """How long a device's battery, media or clock lasts, from one renewal to the next.
 
     usual_min, least_min: when it ends, as a rule and at the least; ends_min: when it is renewed, or the day is over.
@@ -115,8 +115,8 @@ class DayPlan:
 
     line: Timeline
     tasks: tuple[DayTask, ...]
-    unkept: tuple[Unkept, ...]
-    holdings: tuple[Holding, ...]
+    unkept: tuple[UnmetNeed, ...]
+    holdings: tuple[RenewalSpan, ...]
     is_best: bool
 
     @property
@@ -150,7 +150,7 @@ def plan_day(report: Report, progress: DayProgress = NOTHING_DONE, *, is_first: 
     )
 
 
-def _timed(line: Timeline, worked: Sequence[WorkedThrough]) -> Iterator[DayTask]:
+def _timed(line: Timeline, worked: Sequence[WorkedSlot]) -> Iterator[DayTask]:
     """Each thing at its minute."""
     for slot, item in zip(line.slots, worked, strict=True):
         for one, at, who in zip(item.assigned, item.starts_min, item.hands, strict=True):
@@ -186,7 +186,7 @@ def _task(task: Series | Errand, at_min: float, slot: Slot, held_min: float) -> 
     )
 
 
-def _life(series: Series, line: Timeline, tasks: Sequence[DayTask]) -> tuple[Holding, ...]:
+def _life(series: Series, line: Timeline, tasks: Sequence[DayTask]) -> tuple[RenewalSpan, ...]:
     """From one renewal to the next, over what is left of the day."""
     # While the set is held no take runs: what is done then counts as done before the next one was to begin.
     mine = sorted(
@@ -200,7 +200,7 @@ def _life(series: Series, line: Timeline, tasks: Sequence[DayTask]) -> tuple[Hol
         least = series.left if number == 0 else series.lasts.least_min
         usual = least * series.lasts.usual_min / series.lasts.least_min if math.isfinite(least) else math.inf
         found.append(
-            Holding(
+            RenewalSpan(
                 kind=series.kind,
                 device=series.device,
                 begins_min=begins,
@@ -214,7 +214,7 @@ def _life(series: Series, line: Timeline, tasks: Sequence[DayTask]) -> tuple[Hol
 
 def _used_up(series: Series, line: Timeline, since_min: float, amount: float) -> float:
     """When so much of it is used up; inf where it is not in this day."""
-    if series.uses is Uses.TIME:
+    if series.uses is Consumption.TIME:
         return since_min + amount
     begun = series.used(line, since_min)
     busy = line.times[series.uses]
@@ -229,8 +229,8 @@ def _with_lives(
     line: Timeline,
     task: DayTask,
     is_unset: bool,
-    lives: Sequence[Sequence[Holding]],
-    ends: Mapping[tuple[TaskKind, str, float], Holding],
+    lives: Sequence[Sequence[RenewalSpan]],
+    ends: Mapping[tuple[TaskKind, str, float], RenewalSpan],
 ) -> DayTask:
     """The last moment of what renews something is when it would have run out."""
     own = ends.get((task.kind, task.device, min(task.at_min, task.slot.ends_min)))
@@ -249,7 +249,7 @@ def _with_lives(
     return replace(task, by_min=by_min, lasts_until_min=until, is_first=is_first)
 
 
-def _run_out(report: Report, line: Timeline, series: Series, life: Sequence[Holding]) -> Iterator[Unkept]:
+def _run_out(report: Report, line: Timeline, series: Series, life: Sequence[RenewalSpan]) -> Iterator[UnmetNeed]:
     """Where something runs out before it is renewed, what would last."""
     for one in life:
         if one.least_min >= one.ends_min - LATE_MIN or not any(take.ends_min > one.least_min for take in line.takes):
@@ -266,8 +266,8 @@ def _run_out(report: Report, line: Timeline, series: Series, life: Sequence[Hold
             needed_of_kind = battery_needed_wh(placed, needed, report.index.plan.defaults.temperature_c)
         elif series.kind is TaskKind.MEDIA and placed.device_class.traits.media_gb is not None:
             needed_of_kind = placed.device_class.traits.media_gb.value * needed / series.lasts.least_min
-        yield Unkept(
-            what=Trouble.RUNS_OUT,
+        yield UnmetNeed(
+            what=DayTrouble.RUNS_OUT,
             at_min=max(one.least_min, one.begins_min),
             kind=series.kind,
             device=series.device,
@@ -278,12 +278,12 @@ def _run_out(report: Report, line: Timeline, series: Series, life: Sequence[Hold
         )
 
 
-def _not_done(errands: Sequence[Errand], tasks: Sequence[DayTask]) -> Iterator[Unkept]:
+def _not_done(errands: Sequence[Errand], tasks: Sequence[DayTask]) -> Iterator[UnmetNeed]:
     done = {task.id for task in tasks}
     for errand in errands:
         if errand.id not in done:
-            yield Unkept(
-                what=Trouble.NOT_DONE,
+            yield UnmetNeed(
+                what=DayTrouble.NOT_DONE,
                 at_min=errand.begins_min,
                 kind=errand.kind,
                 device=errand.device,
@@ -293,7 +293,7 @@ def _not_done(errands: Sequence[Errand], tasks: Sequence[DayTask]) -> Iterator[U
             )
 
 
-def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
+def _troubles(report: Report, line: Timeline) -> Iterator[UnmetNeed]:
     """What is wrong with the day itself, whoever works it."""
     yield from _overlaps(report.index.plan, line)
     yield from _before_call(report.index.plan)
@@ -304,12 +304,12 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
     tracks = Counter(track.trace.device for track in report.tracks if track.trace.stage.feeds)
     for placed in report.index.placed_devices():
         ends_min = file_ends_min(placed, tracks[placed.device.id])
-        limits = ((Trouble.CLIP_LIMIT, clip_limit_min(placed)), (Trouble.TWO_FILES, ends_min))
+        limits = ((DayTrouble.CLIP_LIMIT, clip_limit_min(placed)), (DayTrouble.TWO_FILES, ends_min))
         for what, limit in limits:
             for take in longest.values():
                 length = take.ends_min - take.begins_min
                 if limit is not None and length > limit + CRUMB_MIN:
-                    yield Unkept(
+                    yield UnmetNeed(
                         what=what,
                         at_min=take.begins_min + limit,
                         device=placed.device.id,
@@ -321,16 +321,18 @@ def _troubles(report: Report, line: Timeline) -> Iterator[Unkept]:
     ends = report.index.plan.defaults.day_ends_min
     late = next((take for take in line.takes if take.ends_min > ends + CRUMB_MIN), None)
     if late is not None:
-        yield Unkept(what=Trouble.AFTER_WRAP, at_min=ends, take=late.set_up, needed_min=line.takes[-1].ends_min - ends)
+        yield UnmetNeed(
+            what=DayTrouble.AFTER_WRAP, at_min=ends, take=late.set_up, needed_min=line.takes[-1].ends_min - ends
+        )
 
 
-def _overheating(report: Report, line: Timeline) -> Iterator[Unkept]:
+def _overheating(report: Report, line: Timeline) -> Iterator[UnmetNeed]:
     for placed in report.index.placed_devices():
         limit = placed.device_class.traits.heat_limit_min
         found = overheated(line.takes, limit.value) if limit is not None and limit.value else None
         if limit is not None and found is not None:
-            yield Unkept(
-                what=Trouble.OVERHEATS,
+            yield UnmetNeed(
+                what=DayTrouble.OVERHEATS,
                 at_min=found.at_min,
                 device=placed.device.id,
                 take=found.take.set_up,
@@ -340,23 +342,23 @@ def _overheating(report: Report, line: Timeline) -> Iterator[Unkept]:
             )
 
 
-def _before_call(plan: Plan) -> Iterator[Unkept]:
+def _before_call(plan: Plan) -> Iterator[UnmetNeed]:
     told = set()
     for take in planned_takes(plan.set_ups.values()):
         if take.begins_min < plan.defaults.day_begins_min and take.set_up not in told:
             told.add(take.set_up)
-            yield Unkept(what=Trouble.BEFORE_CALL, at_min=take.begins_min, take=take.set_up)
+            yield UnmetNeed(what=DayTrouble.BEFORE_CALL, at_min=take.begins_min, take=take.set_up)
 
 
-def _overlaps(plan: Plan, line: Timeline) -> Iterator[Unkept]:
+def _overlaps(plan: Plan, line: Timeline) -> Iterator[UnmetNeed]:
     told = set()
     for earlier, later in pairwise(sorted(line.takes, key=lambda take: take.begins_min)):
         if later.begins_min < earlier.ends_min - CRUMB_MIN and (earlier.set_up, later.set_up) not in told:
             told.add((earlier.set_up, later.set_up))
-            yield Unkept(what=Trouble.OVERLAP, at_min=later.begins_min, take=earlier.set_up, other=later.set_up)
+            yield UnmetNeed(what=DayTrouble.OVERLAP, at_min=later.begins_min, take=earlier.set_up, other=later.set_up)
     held: list[Break | CompanyMove] = [*plan.breaks.values(), *plan.moves.values()]
     for item in held:
         since, until = item.at_min, item.at_min + item.length_min
         hit = next((take for take in line.takes if take.begins_min < until and take.ends_min > since), None)
         if hit is not None:
-            yield Unkept(what=Trouble.OVERLAP, at_min=max(since, hit.begins_min), take=hit.set_up, other=item.id)
+            yield UnmetNeed(what=DayTrouble.OVERLAP, at_min=max(since, hit.begins_min), take=hit.set_up, other=item.id)

@@ -15,7 +15,7 @@ AT_FULL: Final = 1 / (1 - math.exp(-1 / COOLS_LIKE))
 
 
 @dataclass(frozen=True, slots=True)
-class Overheated:
+class Overheating:
     """The take in which a camera gets too hot, when, and how much longer it has to cool before it; None where no pause helps."""
 
     take: PlannedTake
@@ -23,7 +23,7 @@ class Overheated:
     pause_min: float | None
 
 
-def overheated(takes: Iterable[PlannedTake], limit_min: float) -> Overheated | None:
+def overheated(takes: Iterable[PlannedTake], limit_min: float) -> Overheating | None:
     """The first take that a camera does not last; None where it lasts the day.
 
     One lump that is warmed while it records and cools between takes, by Newton's law of cooling (textbook).
@@ -42,7 +42,7 @@ def overheated(takes: Iterable[PlannedTake], limit_min: float) -> Overheated | N
             at_min = take.begins_min + constant_min * math.log((AT_FULL - heat) / (AT_FULL - 1))
             allowed = AT_FULL - (AT_FULL - 1) * math.exp(length / constant_min)
             pause_min = constant_min * math.log(heat / allowed) if 0 < allowed < heat else None
-            return Overheated(take, at_min, pause_min)
+            return Overheating(take, at_min, pause_min)
         heat, until = after, take.ends_min
     return None
 

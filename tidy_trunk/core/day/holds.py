@@ -8,7 +8,7 @@ from typing import Any, Final
 import numpy as np
 
 from tidy_trunk.core.day.needs import Series
-from tidy_trunk.core.day.timeline import CRUMB_MIN, SlotKind, Timeline, Uses
+from tidy_trunk.core.day.timeline import CRUMB_MIN, Consumption, SlotKind, Timeline
 
 SOLVER_S: Final = 0.4
 """ASSUMED_ seconds after which the best answer that was found counts."""
@@ -21,14 +21,14 @@ NOT_KEPT: Final = 20.0
 
 
 @dataclass(frozen=True, slots=True)
-class Holds:
+class SetHolds:
     """Slots between two takes, by their place in the day; None where no answer was found in time."""
 
     slots: frozenset[int] | None
     is_proven: bool
 
 
-def least_holds(line: Timeline, series: Sequence[Series], free_min: Sequence[float], *, hands: int) -> Holds:
+def least_holds(line: Timeline, series: Sequence[Series], free_min: Sequence[float], *, hands: int) -> SetHolds:
     """The fewest times between two takes that have to be used so that nothing runs out that need not.
 
     One variable says of each thing and piece whether it is renewed there, one of each such time whether it is used. Of all pieces
@@ -68,8 +68,10 @@ def least_holds(line: Timeline, series: Sequence[Series], free_min: Sequence[flo
         options={"time_limit": SOLVER_S},
     )
     if answer.x is None:
-        return Holds(None, False)
-    return Holds(frozenset(at for at, variable in used.items() if answer.x[variable] > 0.5), bool(answer.status == 0))
+        return SetHolds(None, False)
+    return SetHolds(
+        frozenset(at for at, variable in used.items() if answer.x[variable] > 0.5), bool(answer.status == 0)
+    )
 
 
 class _Model:
@@ -108,8 +110,8 @@ def windows(line: Timeline, item: Series) -> list[range | None]:
     begins = item.used_all(line, np.array([piece.begins_min for piece in line.pieces]))
     ends = item.used_all(line, np.array([piece.ends_min for piece in line.pieces]))
     whole = item.used(line, line.last_take_ends_min)
-    over_by = np.array([take.begins_min for take in line.takes if item.uses is Uses.TIME])
-    takes_end = item.used_all(line, np.array([take.ends_min for take in line.takes if item.uses is Uses.TIME]))
+    over_by = np.array([take.begins_min for take in line.takes if item.uses is Consumption.TIME])
+    takes_end = item.used_all(line, np.array([take.ends_min for take in line.takes if item.uses is Consumption.TIME]))
     edges = [(0, item.left)]
     edges += [(number + 1, float(begun) + item.lasts.least_min) for number, begun in enumerate(begins)]
     found: list[range | None] = []

@@ -13,7 +13,7 @@ _RANK: Final = {kind: number for number, kind in enumerate(TaskKind)}
 
 
 @dataclass(frozen=True, slots=True)
-class Assigned:
+class AssignedWork:
     """Something, and the piece of the day in which it is done, by its place in the timeline."""
 
     task: Series | Errand
@@ -21,12 +21,12 @@ class Assigned:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class WorkedThrough:
+class WorkedSlot:
     """A free time as it is worked. starts_min: of each thing, in its order; hands: who does it,
     from 0 on; late_min: by how much anything is over later than the
     end of its piece, or of the time itself with the way back; held_min: by how long a set waits, between two takes."""
 
-    assigned: tuple[Assigned, ...]
+    assigned: tuple[AssignedWork, ...]
     starts_min: tuple[float, ...]
     hands: tuple[int, ...]
     late_min: float
@@ -34,8 +34,8 @@ class WorkedThrough:
 
 
 def work_through(
-    line: Timeline, slot: Slot, assigned: Sequence[Assigned], hands: int, walk_min: float
-) -> WorkedThrough:
+    line: Timeline, slot: Slot, assigned: Sequence[AssignedWork], hands: int, walk_min: float
+) -> WorkedSlot:
     """Piece by piece, in each by place and in the order of the work; whoever is free first does the next thing."""
     if len(assigned) > 1:
         assigned = sorted(
@@ -59,7 +59,7 @@ def work_through(
         late = max(late, ends - piece.ends_min)
     back = max(at + _walk(where, "", walk_min) for at, where in free)
     is_between = slot.kind is SlotKind.BETWEEN
-    return WorkedThrough(
+    return WorkedSlot(
         assigned=tuple(assigned),
         starts_min=tuple(starts),
         hands=tuple(whose),

@@ -12,9 +12,9 @@ from numpy.typing import NDArray
 
 from tidy_trunk.core.advice.line_up import State, line_up_steps
 from tidy_trunk.core.advice.walk import short_walk_items
-from tidy_trunk.core.day.timeline import PIECE_MIN, SOUND_ON_MIN, Timeline, Uses, timeline
-from tidy_trunk.core.gear.catalogue import Kind
-from tidy_trunk.core.plan import Break, Lasting, PlacedDevice, PlannedTake, battery, media
+from tidy_trunk.core.day.timeline import PIECE_MIN, SOUND_ON_MIN, Consumption, Timeline, timeline
+from tidy_trunk.core.gear.catalogue import DeviceKind
+from tidy_trunk.core.plan import Break, Endurance, PlacedDevice, PlannedTake, battery, media
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.time.clock import Clocks, TimecodeDevice, clock_day, timecode_devices
 
@@ -49,7 +49,7 @@ COPY_BREAK_MIN: Final = 20
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Renewed:
+class Renewal:
     """When something was renewed last, and what was left of it then: 1 is all of it."""
 
     at_min: float
@@ -65,7 +65,7 @@ class DayProgress:
     """
 
     now_min: float | None = None
-    renewed: Mapping[tuple[TaskKind, str], Renewed] = field(default_factory=dict)
+    renewed: Mapping[tuple[TaskKind, str], Renewal] = field(default_factory=dict)
     done: frozenset[str] = frozenset()
     takes: tuple[tuple[float, float], ...] = ()
 
@@ -85,11 +85,11 @@ class Series:
 
     kind: TaskKind
     device: str
-    lasts: Lasting
+    lasts: Endurance
     left: float
     minutes: float
     place: str
-    uses: Uses = Uses.TIME
+    uses: Consumption = Consumption.TIME
     giver: str = ""
     not_before_min: float = -math.inf
     is_unset: bool = False
@@ -146,7 +146,7 @@ def _jams(report: Report, line: Timeline, progress: DayProgress, swapped: frozen
         yield Series(
             kind=TaskKind.JAM,
             device=item.device,
-            lasts=Lasting(every, every),
+            lasts=Endurance(every, every),
             # Nobody has set it yet: by the next take at the latest.
             left=first.begins_min - line.begins_min if last is None else every - (line.begins_min - last.at_min),
             minutes=MINUTES[TaskKind.JAM],
@@ -166,7 +166,7 @@ def _jam_from(report: Report, line: Timeline, progress: DayProgress, warm_min: f
     return max(_on_from(report, first), _call(report) + warm_min)
 
 
-def _last_jam(item: TimecodeDevice, progress: DayProgress) -> Renewed | None:
+def _last_jam(item: TimecodeDevice, progress: DayProgress) -> Renewal | None:
     """When it was jammed last; None where it has not been, or has lost its time with its battery since."""
     last = progress.renewed.get((TaskKind.JAM, item.device))
     swap = progress.renewed.get((TaskKind.BATTERY, item.device))
@@ -180,7 +180,7 @@ def _batteries(report: Report, line: Timeline, progress: DayProgress) -> Iterato
         lasts = battery(placed, report.index.plan.defaults.temperature_c)
         if lasts is None:
             continue
-        last = progress.renewed.get((TaskKind.BATTERY, placed.device.id), Renewed(at_min=_call(report)))
+        last = progress.renewed.get((TaskKind.BATTERY, placed.device.id), Renewal(at_min=_call(report)))
         uses = _uses(placed)
         since, until = whole.used_min(uses, np.array([last.at_min, line.begins_min]))
         left = lasts.least_min * last.left - max(0.0, float(until - since))
@@ -196,11 +196,11 @@ def _batteries(report: Report, line: Timeline, progress: DayProgress) -> Iterato
         )
 
 
-def _uses(placed: PlacedDevice) -> Uses:
+def _uses(placed: PlacedDevice) -> Consumption:
     """When it is on: whatever can be is switched off between set-ups, unless it loses its timecode by it. [PRACTICE]"""
     if placed.device.jam is not None and placed.device_class.traits.keeps_timecode_when_off is False:
-        return Uses.ALL_SHOOTING
-    return Uses.CAMERA_ON if placed.device_class.kind is Kind.CAMERA else Uses.SOUND_ON
+        return Consumption.ALL_SHOOTING
+    return Consumption.CAMERA_ON if placed.device_class.kind is DeviceKind.CAMERA else Consumption.SOUND_ON
 
 
 def _media(report: Report, line: Timeline, progress: DayProgress) -> Iterator[Series]:
@@ -208,7 +208,7 @@ def _media(report: Report, line: Timeline, progress: DayProgress) -> Iterator[Se
         lasts = media(placed)
         if lasts is None:
             continue
-        last = progress.renewed.get((TaskKind.MEDIA, placed.device.id), Renewed(at_min=-math.inf))
+        last = progress.renewed.get((TaskKind.MEDIA, placed.device.id), Renewal(at_min=-math.inf))
         recorded = sum(max(0.0, ends - max(begins, last.at_min)) for begins, ends in progress.takes)
         yield Series(
             kind=TaskKind.MEDIA,
@@ -217,7 +217,7 @@ def _media(report: Report, line: Timeline, progress: DayProgress) -> Iterator[Se
             minutes=MINUTES[TaskKind.MEDIA],
             left=lasts.least_min * last.left - recorded,
             place=placed.device.place,
-            uses=Uses.TAKES,
+            uses=Consumption.TAKES,
         )
 
 

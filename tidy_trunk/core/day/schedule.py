@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.day.holds import least_holds, windows
-from tidy_trunk.core.day.in_turn import Assigned, WorkedThrough, work_through
+from tidy_trunk.core.day.in_turn import AssignedWork, WorkedSlot, work_through
 from tidy_trunk.core.day.needs import MINUTES, Errand, Series, TaskKind
 from tidy_trunk.core.day.timeline import CRUMB_MIN, SlotKind, Timeline
 
@@ -53,7 +53,7 @@ MOST_ROUNDS: Final = 6
 class Schedule:
     """What is done where in the day, slot by slot. is_best: proven to hold the set as rarely as can be."""
 
-    worked: tuple[WorkedThrough, ...]
+    worked: tuple[WorkedSlot, ...]
     is_best: bool
 
 
@@ -108,9 +108,9 @@ class _Assignment:
         # What loses its timecode with its battery is jammed with it: tightest first, so that the others go along.
         self.series = sorted(series, key=lambda item: (item.kind is TaskKind.JAM, item.lasts.least_min, item.device))
         self.errands = list(errands)
-        self.in_slot: list[list[Assigned]] = [[] for _ in line.slots]
+        self.in_slot: list[list[AssignedWork]] = [[] for _ in line.slots]
         self.missed: dict[object, float] = {}
-        self.alone: dict[tuple[int, float, str, float], WorkedThrough] = {}
+        self.alone: dict[tuple[int, float, str, float], WorkedSlot] = {}
         self.lasts = {(item.kind, item.device): lasts(line, item) for item in self.series}
 
     def improve(self, rounds: int = MOST_ROUNDS) -> None:
@@ -142,7 +142,7 @@ class _Assignment:
         holds = HOLDS_SET * self.interruptions + HELD_MIN * held
         return sum(self.missed.values()) + holds + ANY_TIME * used + ONE_TASK * count
 
-    def worked(self) -> tuple[WorkedThrough, ...]:
+    def worked(self) -> tuple[WorkedSlot, ...]:
         return tuple(
             work_through(self.line, slot, mine, self.hands, self.walk_min)
             for slot, mine in zip(self.line.slots, self.in_slot, strict=True)
@@ -159,7 +159,7 @@ class _Assignment:
         self.in_slot = [[item for item in mine if item.task is not task] for mine in self.in_slot]
 
     def _put(self, task: Series | Errand, piece: int) -> None:
-        self.in_slot[self.line.pieces[piece].slot].append(Assigned(task, piece))
+        self.in_slot[self.line.pieces[piece].slot].append(AssignedWork(task, piece))
 
     def _place_errand(self, errand: Errand) -> None:
         self._take_away(errand)
@@ -202,16 +202,16 @@ class _Assignment:
         new = HOLDS_SET * (1.0 if self.holds is None or at in self.holds else 3.0)
         return ONE_TASK + HELD_MIN * (worked.held_min - before) + (0.0 if mine else new)
 
-    def _with(self, task: Series | Errand, number: int) -> WorkedThrough:
+    def _with(self, task: Series | Errand, number: int) -> WorkedSlot:
         """A piece's time, worked with one thing more; what is alone in it is worked through once."""
         at = self.line.pieces[number].slot
         slot, mine = self.line.slots[at], self.in_slot[at]
         if mine:
-            return work_through(self.line, slot, [*mine, Assigned(task, number)], self.hands, self.walk_min)
+            return work_through(self.line, slot, [*mine, AssignedWork(task, number)], self.hands, self.walk_min)
         since = task.begins_min if isinstance(task, Errand) else -math.inf
         key = (number, task.minutes, task.place, since)
         if key not in self.alone:
-            self.alone[key] = work_through(self.line, slot, [Assigned(task, number)], self.hands, self.walk_min)
+            self.alone[key] = work_through(self.line, slot, [AssignedWork(task, number)], self.hands, self.walk_min)
         return self.alone[key]
 
     def _place_series(self, item: Series) -> None:
@@ -269,7 +269,7 @@ class _Assignment:
 
 
 @dataclass(frozen=True, slots=True)
-class Lasts:
+class RenewalReach:
     """How far something lasts: from the day's beginning on, and from each piece in which it is renewed.
 
     reach: how many pieces of the day, one more than there are where it lasts to the end. What is used of it, in its own minutes:
@@ -287,9 +287,9 @@ class Lasts:
         return max(0.0, renewed - float(self.until[node]))
 
 
-def lasts(line: Timeline, item: Series) -> Lasts:
+def lasts(line: Timeline, item: Series) -> RenewalReach:
     begins = item.used_all(line, np.array([piece.begins_min for piece in line.pieces]))
-    return Lasts(
+    return RenewalReach(
         reach=[len(line.pieces) + 1 if window is None else window.stop for window in windows(line, item)],
         until=np.array([item.left, *(begins + item.lasts.least_min)]),
         begins=begins,
@@ -297,7 +297,9 @@ def lasts(line: Timeline, item: Series) -> Lasts:
     )
 
 
-def cheapest_way(lasts: Lasts, prices: NDArray[np.float64], forced: Iterable[int] = ()) -> tuple[list[int], float]:
+def cheapest_way(
+    lasts: RenewalReach, prices: NDArray[np.float64], forced: Iterable[int] = ()
+) -> tuple[list[int], float]:
     """The pieces of the day in which something is renewed, so that it never runs out, at the least price.
 
     Args:
@@ -334,7 +336,7 @@ def cheapest_way(lasts: Lasts, prices: NDArray[np.float64], forced: Iterable[int
 
 
 def _next(
-    values: NDArray[np.float64], node: int, lasts: Lasts, stop: int, has_forced: bool
+    values: NDArray[np.float64], node: int, lasts: RenewalReach, stop: int, has_forced: bool
 ) -> tuple[float, int, float]:
     """The cheapest piece to go on to from a node: within reach, else the first one beyond it, else none. Its whole price, the piece,
     and what of the price is for what runs out."""

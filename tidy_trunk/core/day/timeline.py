@@ -35,7 +35,7 @@ CRUMB_MIN: Final = 1e-6
 """ASSUMED_ time that is none: what is left over by rounding."""
 
 
-class Uses(StrEnum):
+class Consumption(StrEnum):
     """What uses something up."""
 
     TIME = "time"  # on or off, as a clock drifts
@@ -91,9 +91,9 @@ class Timeline:
         """After it nothing has to last any longer."""
         return max((take.ends_min for take in self.takes), default=self.begins_min)
 
-    def used_min(self, uses: Uses, until_min: NDArray[np.float64]) -> NDArray[np.float64]:
+    def used_min(self, uses: Consumption, until_min: NDArray[np.float64]) -> NDArray[np.float64]:
         """For how many minutes something has been used from the beginning of the day's rest until each of some moments."""
-        if uses is Uses.TIME:
+        if uses is Consumption.TIME:
             return until_min - self.begins_min
         begins_ends = np.array(self.times[uses], dtype=float).reshape(-1, 2)
         begins, lengths = begins_ends[:, 0], begins_ends[:, 1] - begins_ends[:, 0]
@@ -101,13 +101,13 @@ class Timeline:
         return found
 
     @cached_property
-    def times(self) -> Mapping[Uses, tuple[tuple[float, float], ...]]:
+    def times(self) -> Mapping[Consumption, tuple[tuple[float, float], ...]]:
         """When something is used that is not used all the time."""
         return {
-            Uses.ALL_SHOOTING: self._on(SOUND_ON_MIN, math.inf),
-            Uses.SOUND_ON: self._on(SOUND_ON_MIN, SOUND_OFF_MIN),
-            Uses.CAMERA_ON: self._on(CAMERA_ON_MIN, 0.0, through_set_up=True),
-            Uses.TAKES: tuple((take.begins_min, take.ends_min) for take in self.takes),
+            Consumption.ALL_SHOOTING: self._on(SOUND_ON_MIN, math.inf),
+            Consumption.SOUND_ON: self._on(SOUND_ON_MIN, SOUND_OFF_MIN),
+            Consumption.CAMERA_ON: self._on(CAMERA_ON_MIN, 0.0, through_set_up=True),
+            Consumption.TAKES: tuple((take.begins_min, take.ends_min) for take in self.takes),
         }
 
     def _on(

@@ -15,7 +15,7 @@ from tidy_trunk.core.drill.hidden import LIKELY, HiddenFault
 from tidy_trunk.core.drill.misset import has_headphones, records
 from tidy_trunk.core.drill.observed import FaultyRig
 from tidy_trunk.core.drill.order import AND, NO_FAULT, SearchOrder, SearchStep, faults_of
-from tidy_trunk.core.drill.rig import DrillRig, Impression, Observation, Probe, Together
+from tidy_trunk.core.drill.rig import ClapComparison, DrillRig, Impression, Observation, Probe
 from tidy_trunk.core.drill.rig_faults import RigFaults
 from tidy_trunk.core.drill.training import KindProgress, PlayedFault, due_kind, progress
 
@@ -26,6 +26,7 @@ __all__ = [
     "LARGEST_SEED",
     "LIKELY",
     "NO_FAULT",
+    "ClapComparison",
     "Drill",
     "DrillLevel",
     "DrillRig",
@@ -41,7 +42,6 @@ __all__ = [
     "RigFaults",
     "SearchOrder",
     "SearchStep",
-    "Together",
     "draw_drill",
     "drill_of",
     "due_kind",

@@ -12,7 +12,7 @@ from tidy_trunk.core.drill.observed import FaultyRig
 from tidy_trunk.core.drill.order import AND, NO_FAULT, NO_FAULT_SHARE, faults_of
 from tidy_trunk.core.drill.rig import DrillRig, Impression
 from tidy_trunk.core.drill.rig_faults import TWO_SHARE, RigFaults
-from tidy_trunk.core.gear.catalogue import POWER_KEY, Circuit, Kind, Power, frequency_key
+from tidy_trunk.core.gear.catalogue import POWER_KEY, Circuit, DeviceKind, Power, frequency_key
 from tidy_trunk.core.plan import Edit, Plan, SetControl, edited
 from tidy_trunk.core.rigs import first_rig, read_brief
 from tidy_trunk.core.sound.levels import Report
@@ -228,7 +228,11 @@ def _as_on_a_set(report: Report, by: Random) -> Report:
         ]
     on_mains = by.random() < 0.5
     for placed in index.placed_devices():
-        if on_mains and placed.device_class.kind is Kind.CAMERA and Power.MAINS in placed.device_class.traits.powers:
+        if (
+            on_mains
+            and placed.device_class.kind is DeviceKind.CAMERA
+            and Power.MAINS in placed.device_class.traits.powers
+        ):
             edits.append(SetControl(device=placed.device.id, control=POWER_KEY, value=Power.MAINS))
     return report.edited(edited(index.plan, edits)) if edits else report
 

@@ -8,13 +8,13 @@ from typing import Final
 from tidy_trunk.core.drill.hidden import IN_THE_CABLE, HiddenFault
 from tidy_trunk.core.drill.misset import records
 from tidy_trunk.core.drill.miswired import SMALL_PLUGS
-from tidy_trunk.core.drill.rig import DrillRig, Impression, Observation, Probe, Together
+from tidy_trunk.core.drill.rig import ClapComparison, DrillRig, Impression, Observation, Probe
 from tidy_trunk.core.gear.catalogue import Bus, LeadClass, channel_refs
 from tidy_trunk.core.plan import PlanIndex, PortRef, Run, edited
 from tidy_trunk.core.sound.levels import LevelSolver, Report, TrackLevel
 from tidy_trunk.core.sound.simulation import meter_shows_dbfs, strays
 from tidy_trunk.core.sound.trace import upstream_of
-from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices, timecode_tracks
+from tidy_trunk.core.time.clock import TimecodeDevice, TimecodeFrom, timecode_devices, timecode_tracks
 
 BUCKET_DB: Final = 6.0
 """ASSUMED_ difference in level that an ear is sure of without a comparison."""
@@ -26,9 +26,9 @@ FLAT_DB: Final = 3.0
 """ASSUMED_ by how much more a limiter has to press a shout down before it is heard."""
 
 
-def _chain(clocks: Mapping[str, TimecodeDevice], device: str) -> tuple[tuple[str, Gets], ...]:
+def _chain(clocks: Mapping[str, TimecodeDevice], device: str) -> tuple[tuple[str, TimecodeFrom], ...]:
     """By whom and how a device gets its time, and these theirs, up to where it comes from."""
-    found = dict[str, Gets]()
+    found = dict[str, TimecodeFrom]()
     while device in clocks and device not in found:
         found[device] = clocks[device].gets
         device = clocks[device].giver
@@ -103,10 +103,10 @@ class FaultyRig:
         listens = probe.code in ("listen", "shout") and not self.hears_all(probe.device)
         return listens and track_id != self.heard_names(probe.device)[0]
 
-    def timecode_from(self, device: str) -> tuple[Gets, str]:
+    def timecode_from(self, device: str) -> tuple[TimecodeFrom, str]:
         """How it comes by its time, and from whom."""
         clock = self._clocks.get(device)
-        return (Gets.NOTHING, "") if clock is None else (clock.gets, clock.giver)
+        return (TimecodeFrom.NOTHING, "") if clock is None else (clock.gets, clock.giver)
 
     def gives(self, device: str, port: str) -> list[Bus]:
         """Mixes and tracks that an output gives, channel by channel; none of an input."""
@@ -119,20 +119,20 @@ class FaultyRig:
     def _clocks(self) -> Mapping[str, TimecodeDevice]:
         return {item.device: item for item in timecode_devices(self.report)}
 
-    def together(self, device: str) -> Together:
+    def together(self, device: str) -> ClapComparison:
         """How its file would lie beside the others."""
         planned, now = self.rig.clocks.get(device), self._clocks.get(device)
         if not self.is_rolling(device):
-            return Together.NOTHING
+            return ClapComparison.NOTHING
         if self.index.placed(device).sample_rate_hz != self.rig.index.placed(device).sample_rate_hz:
-            return Together.RUNS_OFF
-        if planned is None or now is None or planned.gets is Gets.NOTHING:
-            return Together.AS_PLANNED
+            return ClapComparison.RUNS_OFF
+        if planned is None or now is None or planned.gets is TimecodeFrom.NOTHING:
+            return ClapComparison.AS_PLANNED
         if _chain(self._clocks, device) != _chain(self.rig.clocks, device):
-            return Together.ELSEWHERE
+            return ClapComparison.ELSEWHERE
         if now.rate != planned.rate:
-            return Together.OTHER_RATE
-        return Together.STANDS_STILL if now.records_run and not planned.records_run else Together.AS_PLANNED
+            return ClapComparison.OTHER_RATE
+        return ClapComparison.STANDS_STILL if now.records_run and not planned.records_run else ClapComparison.AS_PLANNED
 
     def told_by(self, probe: Probe, track_id: str) -> frozenset[Impression]:
         """What one hears of a track, listening to it, in a shout, or played back."""

@@ -48,7 +48,7 @@ class Impression(StrEnum):
     NOTHING = "nothing"
 
 
-class Together(StrEnum):
+class ClapComparison(StrEnum):
     """How a device's file lies beside the others, found by a clap."""
 
     AS_PLANNED = "as-planned"

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 
 from tidy_trunk.core.log.file_sound import tracks_by_channel
-from tidy_trunk.core.log.files import DayFile, DayTake, Expected, ExpectedTrack, FileFinding, FileTrouble
+from tidy_trunk.core.log.files import DayFile, DayTake, ExpectedFile, ExpectedTrack, FileFinding, FileTrouble
 from tidy_trunk.core.log.matching import is_named
 
 
@@ -48,7 +48,7 @@ class CorrectedFile:
 
 
 def corrected_files(
-    files: Sequence[DayFile], takes: Sequence[DayTake], found: Mapping[str, Sequence[DayFile]], expected: Expected
+    files: Sequence[DayFile], takes: Sequence[DayTake], found: Mapping[str, Sequence[DayFile]], expected: ExpectedFile
 ) -> list[CorrectedFile]:
     """Each file that can be read, in order. found: the files of each take.
 

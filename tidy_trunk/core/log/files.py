@@ -144,7 +144,7 @@ class ExpectedTrack:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Expected:
+class ExpectedFile:
     """What the job is set to: rate of its timecode as a fraction, drop-frame, sample rate, date (ISO 8601, "" for any).
 
     tracks: of each device, in its order.

@@ -8,7 +8,16 @@ from itertools import pairwise
 from typing import Final
 
 from tidy_trunk.core.log.file_sound import sound_findings
-from tidy_trunk.core.log.files import LOST, OF_WORDS, DayFile, DayTake, Expected, FileFinding, FileTrouble, MatchedFiles
+from tidy_trunk.core.log.files import (
+    LOST,
+    OF_WORDS,
+    DayFile,
+    DayTake,
+    ExpectedFile,
+    FileFinding,
+    FileTrouble,
+    MatchedFiles,
+)
 
 LATE_S: Final = 3.0
 """ASSUMED_ by how much a file may begin after its take was logged, or end before it was cut: taps are that late themselves."""
@@ -30,7 +39,7 @@ DAY_S: Final = 86_400.0
 """Seconds of a day: then every clock begins again. [ST12-1]"""
 
 
-def match_files_to_takes(files: Sequence[DayFile], takes: Sequence[DayTake], expected: Expected) -> MatchedFiles:
+def match_files_to_takes(files: Sequence[DayFile], takes: Sequence[DayTake], expected: ExpectedFile) -> MatchedFiles:
     """Each file to the take that it is of: by what it is labelled, else by its name, else by the time that both have in common."""
     found: dict[str, list[DayFile]] = {take.id: [] for take in takes}
     findings: list[FileFinding] = []
@@ -103,7 +112,7 @@ def _against_take(file: DayFile, take: DayTake) -> Iterator[FileFinding]:
         yield FileFinding(what=FileTrouble.CUT_SHORT, path=file.path, take=take.id, facts={"seconds": file.seconds})
 
 
-def _against_recorder(file: DayFile, take: DayTake, expected: Expected) -> Iterator[FileFinding]:
+def _against_recorder(file: DayFile, take: DayTake, expected: ExpectedFile) -> Iterator[FileFinding]:
     """What both hear tells where the pictures lie, whatever their timecode says."""
     frame_rate = float(Fraction(expected.rate))
     if file.off_s is not None and abs(file.off_s) * frame_rate > OFF_FRAMES:
@@ -115,7 +124,7 @@ def _against_recorder(file: DayFile, take: DayTake, expected: Expected) -> Itera
         yield FileFinding(what=FileTrouble.DRIFT, path=file.path, take=take.id, facts=facts)
 
 
-def _against_job(file: DayFile, expected: Expected) -> Iterator[FileFinding]:
+def _against_job(file: DayFile, expected: ExpectedFile) -> Iterator[FileFinding]:
     if file.rate and file.rate != expected.rate:
         yield FileFinding(what=FileTrouble.RATE, path=file.path, facts={"is": file.rate, "wanted": expected.rate})
     elif file.rate and file.drop != expected.drop:

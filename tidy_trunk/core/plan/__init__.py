@@ -69,7 +69,7 @@ from tidy_trunk.core.plan.edits import (
     free_id,
 )
 from tidy_trunk.core.plan.holdings import (
-    Lasting,
+    Endurance,
     battery,
     battery_needed_wh,
     clip_limit_min,
@@ -173,13 +173,13 @@ __all__ = [
     "DropMeterError",
     "DropPairDrift",
     "Edit",
+    "Endurance",
     "FeedOutput",
     "GainLaw",
     "Hazard",
     "Hear",
     "Jam",
     "JamOver",
-    "Lasting",
     "LineUp",
     "Message",
     "MeterError",

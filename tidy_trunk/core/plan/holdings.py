@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import Figure, Kind, Power
+from tidy_trunk.core.gear.catalogue import DeviceKind, Figure, Power
 from tidy_trunk.core.plan.index import PlacedDevice
 from tidy_trunk.core.plan.model import WARM_C
 
@@ -25,14 +25,14 @@ BITS_PER_BYTE: Final = 8
 
 
 @dataclass(frozen=True, slots=True)
-class Lasting:
+class Endurance:
     """How long something lasts, in minutes: as a rule, and at the least that its figures allow."""
 
     usual_min: float
     least_min: float
 
 
-def battery(placed: PlacedDevice, temperature_c: float = WARM_C) -> Lasting | None:
+def battery(placed: PlacedDevice, temperature_c: float = WARM_C) -> Endurance | None:
     """How long a full battery lasts: Wh × 0.8 / W, less in the cold; None for what runs on something else, or nobody knows.
 
     The least takes both figures at the bad end of what they are sure to, their tolerances added as independent.
@@ -47,7 +47,7 @@ def battery(placed: PlacedDevice, temperature_c: float = WARM_C) -> Lasting | No
     ):
         return None
     usual = traits.battery_wh.value * BATTERY_SHARE * cold_share(temperature_c) / traits.power_w.value * 60
-    return Lasting(usual, usual * (1 - _together(traits.battery_wh, traits.power_w)))
+    return Endurance(usual, usual * (1 - _together(traits.battery_wh, traits.power_w)))
 
 
 def battery_needed_wh(placed: PlacedDevice, minutes: float, temperature_c: float = WARM_C) -> float:
@@ -74,7 +74,7 @@ def sound_bytes_per_min(placed: PlacedDevice) -> float:
     return (rate or 0) * (traits.bits or 0) / BITS_PER_BYTE * tracks * 60
 
 
-def media(placed: PlacedDevice) -> Lasting | None:
+def media(placed: PlacedDevice) -> Endurance | None:
     """How many minutes of takes go on a card or what is built in; None for what has no such thing, or nobody knows."""
     traits = placed.device_class.traits
     if traits.media_gb is None or not placed.device_class.is_recording:
@@ -84,7 +84,7 @@ def media(placed: PlacedDevice) -> Lasting | None:
     if not per_min:
         return None
     usual = traits.media_gb.value * BYTES_PER_GB / per_min
-    return Lasting(usual, usual * (1 - _together(traits.media_gb)))
+    return Endurance(usual, usual * (1 - _together(traits.media_gb)))
 
 
 def file_ends_min(placed: PlacedDevice, tracks: int) -> float | None:
@@ -94,7 +94,7 @@ def file_ends_min(placed: PlacedDevice, tracks: int) -> float | None:
     """
     traits, rate = placed.device_class.traits, placed.sample_rate_hz
     if (
-        placed.device_class.kind is Kind.CAMERA
+        placed.device_class.kind is DeviceKind.CAMERA
         or not placed.device_class.is_recording
         or not (rate and traits.bits and tracks)
     ):

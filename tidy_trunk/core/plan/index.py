@@ -19,9 +19,9 @@ from tidy_trunk.core.gear.catalogue import (
     Control,
     ControlKind,
     DeviceClass,
+    DeviceKind,
     InputMode,
     InputPort,
-    Kind,
     LeadClass,
     OutputMode,
     OutputPort,
@@ -142,7 +142,7 @@ class PlacedDevice:
         The very lowest is often "off", and higher up its preamp is the worst of the chain. [PRACTICE]
         """
         mode = self.input_mode(port)
-        if mode.gain is None or self.device_class.kind is not Kind.CAMERA or mode.signal is not Signal.MIC:
+        if mode.gain is None or self.device_class.kind is not DeviceKind.CAMERA or mode.signal is not Signal.MIC:
             return 0.0
         return abs(self.gain_mark_db(port, mode) - mode.gain.above_lowest_db(1))
 

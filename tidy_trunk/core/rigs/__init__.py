@@ -8,14 +8,14 @@ from tidy_trunk.core.rigs.brief import (
     BriefProblem,
     Delivery,
     Microphone,
-    Placing,
+    SourcePlacing,
     Subject,
 )
 from tidy_trunk.core.rigs.build import Approach
 from tidy_trunk.core.rigs.choose import ENOUGH_HEADROOM_DB, MOST_RIGS, SAME_DB, Rig, Rigs, Wish, find_rigs, first_rig
 from tidy_trunk.core.rigs.figures import USUAL_CABLE_COST, RigFigures, SyncMethod
 from tidy_trunk.core.rigs.reading import LONGEST, Reading, read_brief
-from tidy_trunk.core.rigs.two_things import JoinedThings, TwoThings, WantedConnection, join_two
+from tidy_trunk.core.rigs.two_things import ConnectionOption, ConnectionOptions, WantedConnection, join_two
 
 __all__ = [
     "ENOUGH_HEADROOM_DB",
@@ -29,17 +29,17 @@ __all__ = [
     "Approach",
     "Brief",
     "BriefProblem",
+    "ConnectionOption",
+    "ConnectionOptions",
     "Delivery",
-    "JoinedThings",
     "Microphone",
-    "Placing",
     "Reading",
     "Rig",
     "RigFigures",
     "Rigs",
+    "SourcePlacing",
     "Subject",
     "SyncMethod",
-    "TwoThings",
     "WantedConnection",
     "Wish",
     "find_rigs",

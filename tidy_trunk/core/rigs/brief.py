@@ -23,7 +23,7 @@ class Subject(StrEnum):
     EFFECTS = "effects"
 
 
-class Placing(StrEnum):
+class SourcePlacing(StrEnum):
     """Where those are who are heard."""
 
     SITTING = "sitting"
@@ -58,7 +58,7 @@ class Brief:
 
     subject: Subject = Subject.TALK
     people: int = 1
-    placing: Placing | None = None
+    placing: SourcePlacing | None = None
     microphones: tuple[Microphone, ...] | None = None
     recorders: tuple[str, ...] | None = None
     cameras: tuple[str, ...] | None = None

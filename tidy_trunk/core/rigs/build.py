@@ -15,7 +15,7 @@ from tidy_trunk.core.gear.catalogue import (
     WORN_M,
     Circuit,
     DeviceClass,
-    Kind,
+    DeviceKind,
     Signal,
     Supply,
     built_in,
@@ -32,7 +32,7 @@ from tidy_trunk.core.plan import (
     Weighting,
     edited,
 )
-from tidy_trunk.core.rigs.brief import Brief, Microphone, Placing, Subject
+from tidy_trunk.core.rigs.brief import Brief, Microphone, SourcePlacing, Subject
 from tidy_trunk.core.rigs.owned import own_camera, own_recorder
 from tidy_trunk.core.rigs.vocabulary import ON_THE_BODY, WORN
 from tidy_trunk.core.sound.levels import Report
@@ -140,7 +140,7 @@ class Builder:
     def _sources(self) -> _Sources:
         draft = self._empty()
         microphones, ends = [], []
-        receivers = [item for item in self._brief.devices if self._class_of(item).kind is Kind.RECEIVER]
+        receivers = [item for item in self._brief.devices if self._class_of(item).kind is DeviceKind.RECEIVER]
         for item, label in zip(self._microphones, _labels(self._microphones, self._class_of), strict=True):
             microphone = draft.add(item.class_id, label)
             microphones.append(microphone)
@@ -165,7 +165,7 @@ class Builder:
     def _goes_by_radio(self, item: Microphone) -> bool:
         """Who walks about and wears a microphone wears a transmitter too."""
         can = self._class_of(item.class_id).outputs[0].circuit is not Circuit.USB
-        return can and (item.by_radio or (self._brief.placing is Placing.WALKING and item.class_id in WORN))
+        return can and (item.by_radio or (self._brief.placing is SourcePlacing.WALKING and item.class_id in WORN))
 
     def _place(self, draft: Draft, microphones: list[str]) -> None:
         """Sources at the microphones: each person at one that is worn, all of them at each that is not."""
@@ -182,7 +182,7 @@ class Builder:
                 draft.do(SetSource(source=draft.last_source, irreplaceable=True))
 
     def _distance_m(self, item: DeviceClass) -> float:
-        is_near = item.id in WORN or self._brief.placing is not Placing.FAR
+        is_near = item.id in WORN or self._brief.placing is not SourcePlacing.FAR
         return usual_distance_m(item) if is_near else FAR_M
 
     def _with_pictures(self, draft: Draft) -> list[str]:
@@ -191,7 +191,7 @@ class Builder:
         return self._with_switcher(draft, cameras) or cameras
 
     def _with_switcher(self, draft: Draft, cameras: list[str]) -> list[str]:
-        switchers = [item for item in self._brief.devices if self._class_of(item).kind is Kind.SWITCHER]
+        switchers = [item for item in self._brief.devices if self._class_of(item).kind is DeviceKind.SWITCHER]
         if not switchers:
             return []
         switcher = draft.add(switchers[0], "Switcher")
@@ -210,13 +210,15 @@ class Builder:
         return (draft, self._sources.microphones) if any(joined) else None
 
     def _by_preamp(self) -> tuple[Draft, tuple[str, ...]] | None:
-        boxes = [item for item in self._brief.devices if self._class_of(item).kind in (Kind.PREAMP, Kind.MIXER)]
+        boxes = [
+            item for item in self._brief.devices if self._class_of(item).kind in (DeviceKind.PREAMP, DeviceKind.MIXER)
+        ]
         usual = "preamp-box" if len(self._sources.ends) <= SHOE_INPUTS else "field-mixer"
         draft = self._sources.draft.copy()
         if not self._cameras:
             return None
         name = boxes[0] if boxes else usual
-        box = draft.add(name, "Preamp" if self._class_of(name).kind is Kind.PREAMP else "Mixer")
+        box = draft.add(name, "Preamp" if self._class_of(name).kind is DeviceKind.PREAMP else "Mixer")
         joined = [_joined(draft, end, box) for end in self._sources.ends]
         if not any(joined):
             return None
@@ -303,7 +305,7 @@ class Builder:
         brief = self._brief
         named = brief.recorders is not None and set(brief.recorders) != {BODY_RECORDER}
         worn = brief.microphones is None or any(item.class_id in ON_THE_BODY for item in brief.microphones)
-        if brief.subject is not Subject.TALK or brief.placing is Placing.FAR or named or not worn:
+        if brief.subject is not Subject.TALK or brief.placing is SourcePlacing.FAR or named or not worn:
             return None
         draft = self._empty()
         people = range(brief.people)
@@ -326,7 +328,7 @@ def usual_microphones(brief: Brief) -> tuple[Microphone, ...]:
     """What one would take for a job of which nothing is said. [PRACTICE]"""
     if brief.subject is Subject.MUSIC:
         return (Microphone("pencil-condenser"),) * 2
-    if brief.subject is Subject.EFFECTS or brief.placing is Placing.FAR:
+    if brief.subject is Subject.EFFECTS or brief.placing is SourcePlacing.FAR:
         return (Microphone("boom-shotgun"),)
     return (Microphone("lavalier", by_radio=True),) * brief.people
 
@@ -416,7 +418,7 @@ def _is_another_way(draft: Draft, plan: Plan) -> bool:
     """Whether what mends a plan has put a box between that belongs to another way to work."""
     index = PlanIndex(plan)
     added = [index.placed(device).device_class.kind for device in plan.devices if device not in draft.plan.devices]
-    return any(kind in (Kind.PREAMP, Kind.MIXER, Kind.RECORDER) for kind in added)
+    return any(kind in (DeviceKind.PREAMP, DeviceKind.MIXER, DeviceKind.RECORDER) for kind in added)
 
 
 def _settled(adviser: Adviser) -> Adviser:
@@ -436,7 +438,7 @@ def _matched(adviser: Adviser) -> Adviser:
     for run_id, run in adviser.plan.runs.items():
         receiver = adviser.report.index.placed(run.receiving.device)
         if (
-            receiver.device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
+            receiver.device_class.kind not in (DeviceKind.CAMERA, DeviceKind.SWITCHER)
             or not receiver.input(run.receiving.port).circuit.is_analogue
         ):
             continue

@@ -8,7 +8,7 @@ from typing import Final
 from tidy_trunk.core.advice.adviser import judge
 from tidy_trunk.core.advice.checks import check
 from tidy_trunk.core.advice.ways import AUDIBLE_DB
-from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, built_in
+from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, built_in
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import Brief, Delivery
 from tidy_trunk.core.rigs.build import TIMECODE_BOX, Approach, Builder, Built
@@ -86,7 +86,7 @@ def wishes_of(brief: Brief, own: Mapping[str, DeviceClass]) -> frozenset[Wish]:
 
 def _has_switcher(brief: Brief, own: Mapping[str, DeviceClass]) -> bool:
     """Pictures are switched while they are taken: sound and picture leave it together."""
-    return any((own.get(item) or built_in().devices[item]).kind is Kind.SWITCHER for item in brief.devices)
+    return any((own.get(item) or built_in().devices[item]).kind is DeviceKind.SWITCHER for item in brief.devices)
 
 
 def first_rig(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int] = NOTHING_LIES) -> Rig | None:
@@ -128,7 +128,7 @@ def find_rigs(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, 
 
 
 def _has_recorder(rig: Rig) -> bool:
-    return any(item.device_class.kind is Kind.RECORDER for item in rig.built.report.index.placed_devices())
+    return any(item.device_class.kind is DeviceKind.RECORDER for item in rig.built.report.index.placed_devices())
 
 
 def _rigs(brief: Brief, own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> Rigs:

@@ -8,13 +8,13 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
-from tidy_trunk.core.gear.catalogue import Circuit, Kind, LeadClass, controls_of
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceKind, LeadClass, controls_of
 from tidy_trunk.core.plan import PlanIndex, PortRef, Role
 from tidy_trunk.core.rigs.brief import Brief
 from tidy_trunk.core.rigs.build import Built
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 from tidy_trunk.core.sound.trace import KnownParts, Stage, parts_on_all_ways
-from tidy_trunk.core.time.clock import Meets, pairs, timecode_devices
+from tidy_trunk.core.time.clock import SyncMeans, pairs, timecode_devices
 
 USUAL_CABLE_COST: Final = 1
 """ASSUMED_ cost class of a cable: the cheapest."""
@@ -31,10 +31,10 @@ class SyncMethod(StrEnum):
 
 
 SYNC_OF: Final = {
-    Meets.TIMECODE: SyncMethod.TIMECODE,
-    Meets.SOUND: SyncMethod.SOUND,
-    Meets.OWN_MICROPHONE: SyncMethod.CAMERA_MICROPHONE,
-    Meets.CLAP: SyncMethod.CLAP,
+    SyncMeans.TIMECODE: SyncMethod.TIMECODE,
+    SyncMeans.SOUND: SyncMethod.SOUND,
+    SyncMeans.OWN_MICROPHONE: SyncMethod.CAMERA_MICROPHONE,
+    SyncMeans.CLAP: SyncMethod.CLAP,
 }
 """By what a camera and a recorder meet. [HANDBOOK] §8"""
 
@@ -146,7 +146,7 @@ def _sync(report: Report, recording: tuple[str, ...]) -> SyncMethod:
     index = report.index
     if _is_programme(index, recording):
         return SyncMethod.NONE  # what leaves the switcher is together
-    cameras = [placed.device.id for placed in index.placed_devices() if placed.device_class.kind is Kind.CAMERA]
+    cameras = [placed.device.id for placed in index.placed_devices() if placed.device_class.kind is DeviceKind.CAMERA]
     found = [SYNC_OF[pair.by[0]] for pair in pairs(report, timecode_devices(report))]
     if not found and any(name not in recording for name in cameras):
         found = [SyncMethod.CAMERA_MICROPHONE]
@@ -155,7 +155,10 @@ def _sync(report: Report, recording: tuple[str, ...]) -> SyncMethod:
 
 
 def _is_in_camera(index: PlanIndex) -> bool:
-    senders, takers = (Kind.RECORDER, Kind.MIXER, Kind.PREAMP, Kind.DELAY), (Kind.CAMERA, Kind.SWITCHER)
+    senders, takers = (
+        (DeviceKind.RECORDER, DeviceKind.MIXER, DeviceKind.PREAMP, DeviceKind.DELAY),
+        (DeviceKind.CAMERA, DeviceKind.SWITCHER),
+    )
     kinds = [
         (index.placed(run.sending.device).device_class.kind, index.placed(run.receiving.device).device_class.kind)
         for run in index.plan.runs.values()
@@ -166,7 +169,7 @@ def _is_in_camera(index: PlanIndex) -> bool:
 
 def _is_programme(index: PlanIndex, recording: tuple[str, ...]) -> bool:
     """Whether a switcher takes pictures and sound together."""
-    return any(index.placed(name).device_class.kind is Kind.SWITCHER for name in recording)
+    return any(index.placed(name).device_class.kind is DeviceKind.SWITCHER for name in recording)
 
 
 def _has_headphones(index: PlanIndex, device: str) -> bool:
@@ -192,7 +195,7 @@ def _switches_automatic_off(index: PlanIndex, device: str) -> bool:
 
 
 def _is_idle_camera(index: PlanIndex, device: str, recording: tuple[str, ...]) -> bool:
-    return index.placed(device).device_class.kind is Kind.CAMERA and device not in recording
+    return index.placed(device).device_class.kind is DeviceKind.CAMERA and device not in recording
 
 
 def _to_get(index: PlanIndex, brief: Brief, lying: Mapping[str, int]) -> tuple[tuple[str, int], ...]:
@@ -208,10 +211,10 @@ def _to_get(index: PlanIndex, brief: Brief, lying: Mapping[str, int]) -> tuple[t
     for class_id, count in needed.items():
         kind = index.class_of(class_id).kind
         has = named[class_id]
-        if kind in (Kind.TRANSMITTER, Kind.RECEIVER):
+        if kind in (DeviceKind.TRANSMITTER, DeviceKind.RECEIVER):
             has = max(has, by_radio)
         has = max(has, lying.get(class_id, 0))
-        if class_id in index.plan.classes or (kind is Kind.CAMERA and brief.cameras is None) or count <= has:
+        if class_id in index.plan.classes or (kind is DeviceKind.CAMERA and brief.cameras is None) or count <= has:
             continue
         found.append((class_id, count - has))
     return tuple(found)

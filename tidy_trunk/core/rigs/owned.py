@@ -3,7 +3,7 @@
 from collections.abc import Iterator, Mapping
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, Signal, built_in
+from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, Signal, built_in
 
 NOTHING_LIES: Final[Mapping[str, int]] = {}
 """ASSUMED_ trunk of whoever has said nothing of it."""
@@ -14,13 +14,13 @@ def own_recorder(own: Mapping[str, DeviceClass], lying: Mapping[str, int], micro
 
     own: classes of the user's own. lying: by class of device or cable, how many lie in the trunk.
     """
-    known = [(_inputs(item), item.id) for item in _devices(own, lying) if item.kind is Kind.RECORDER]
+    known = [(_inputs(item), item.id) for item in _devices(own, lying) if item.kind is DeviceKind.RECORDER]
     return min((found for found in known if found[0] >= microphones), default=(0, None))[1]
 
 
 def own_camera(own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> str | None:
     """The first camera of one's own; None where there is none."""
-    return next((item.id for item in _devices(own, lying) if item.kind is Kind.CAMERA), None)
+    return next((item.id for item in _devices(own, lying) if item.kind is DeviceKind.CAMERA), None)
 
 
 def _devices(own: Mapping[str, DeviceClass], lying: Mapping[str, int]) -> Iterator[DeviceClass]:

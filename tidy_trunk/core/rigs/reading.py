@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.command import find_classes
-from tidy_trunk.core.gear.catalogue import DeviceClass, Kind, built_in
+from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, built_in
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import (
     MOST_CAMERAS,
@@ -284,9 +284,9 @@ def _by_class_names(line: _Text, brief: Brief, own: Mapping[str, DeviceClass]) -
 def _with_class(brief: Brief, item: DeviceClass, *, is_radio: bool) -> Brief:
     if item.is_microphone:
         return replace(brief, microphones=(*(brief.microphones or ()), Microphone(item.id, is_radio)))
-    if item.kind is Kind.CAMERA:
+    if item.kind is DeviceKind.CAMERA:
         return replace(brief, cameras=(*(brief.cameras or ()), item.id))
-    if item.kind in (Kind.RECORDER, Kind.COMPUTER):
+    if item.kind in (DeviceKind.RECORDER, DeviceKind.COMPUTER):
         return replace(brief, recorders=(*(brief.recorders or ()), item.id))
     return replace(brief, devices=(*brief.devices, item.id))
 

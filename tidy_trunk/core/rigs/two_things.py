@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from tidy_trunk.core.advice.adviser import How
+from tidy_trunk.core.advice.adviser import ConnectionMethod
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
 from tidy_trunk.core.advice.line_up import line_up_steps
 from tidy_trunk.core.command import DeviceMatch, Draft, Proposal, joined, split_words
@@ -26,7 +26,7 @@ class WantedConnection:
 
 
 @dataclass(frozen=True, slots=True)
-class JoinedThings:
+class ConnectionOption:
     """A way to join two things: the answer as to a typed line, the plan with it, what is then to be said of it, and how a tone
     arrives: as it was sent and as it is recorded, in dBFS, None where neither end is a meter. is_there: all its cables lie in the trunk."""
 
@@ -43,16 +43,16 @@ class JoinedThings:
 
 
 @dataclass(frozen=True, slots=True)
-class TwoThings:
+class ConnectionOptions:
     """Ways to join two things, best first; where there is none, `problem` says why."""
 
-    ways: tuple[JoinedThings, ...]
+    ways: tuple[ConnectionOption, ...]
     outputs: tuple[str, ...]
     inputs: tuple[str, ...]
     problem: str
 
 
-def join_two(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> TwoThings:
+def join_two(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> ConnectionOptions:
     """What joins two devices, as the same line typed in a job would have it.
 
     A microphone has somebody speaking at its usual distance; of everything else full scales are matched.
@@ -82,12 +82,12 @@ def join_two(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> TwoThing
         problem = error.message
     outputs = tuple(port.label for port in first.device_class.outputs)
     inputs = tuple(port.label for port in second.device_class.inputs)
-    return TwoThings(tuple(ways), outputs, inputs, problem)
+    return ConnectionOptions(tuple(ways), outputs, inputs, problem)
 
 
 def _is_unmatched(answer: Proposal) -> bool:
     """Whether it leaves out what ought to be set: worth knowing for a line that was typed so, and no answer to a question."""
-    return answer.does is not None and answer.does.facts.get("how") is How.UNMATCHED
+    return answer.does is not None and answer.does.facts.get("how") is ConnectionMethod.UNMATCHED
 
 
 def _labels(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> list[tuple[str, str]]:
@@ -98,9 +98,9 @@ def _labels(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> list[tupl
     return [(item.id, name) for item, name in zip(classes, names, strict=True)]
 
 
-def _with_findings(plan: Plan, proposal: Proposal) -> JoinedThings:
+def _with_findings(plan: Plan, proposal: Proposal) -> ConnectionOption:
     after = apply_edits(plan, proposal.edits)
     report = Report(trace_plan(after))
     tones = ((step.sent_dbfs, step.shows_dbfs) for step in line_up_steps(report) if step.warning is None)
     findings = tuple(PlacedFinding(item, report.index) for item in check(report))
-    return JoinedThings(proposal, after, findings, next(tones, None))
+    return ConnectionOption(proposal, after, findings, next(tones, None))

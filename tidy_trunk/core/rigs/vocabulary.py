@@ -3,7 +3,7 @@
 import re
 from typing import Final
 
-from tidy_trunk.core.rigs.brief import Delivery, Microphone, Placing, Subject
+from tidy_trunk.core.rigs.brief import Delivery, Microphone, SourcePlacing, Subject
 
 NUMBERS: Final = {
     **dict.fromkeys(("a", "an", "one", "single"), 1),
@@ -144,10 +144,10 @@ DELIVERIES: Final[tuple[tuple[str, Delivery], ...]] = (
 )  # fmt: skip
 """By pattern, when the sound must be with its picture. [PRACTICE]"""
 
-PLACINGS: Final[tuple[tuple[str, Placing], ...]] = (
-    (r"\b(?:walk(?:s|ing)?|moving|move(?:s)?|run\s+and\s+gun)\b", Placing.WALKING),
-    (r"\b(?:at\s+a\s+distance|far\s+away|from\s+afar|distant)\b", Placing.FAR),
-    (r"\b(?:sit(?:s|ting)?|seated|standing|stands?)\b", Placing.SITTING),
+PLACINGS: Final[tuple[tuple[str, SourcePlacing], ...]] = (
+    (r"\b(?:walk(?:s|ing)?|moving|move(?:s)?|run\s+and\s+gun)\b", SourcePlacing.WALKING),
+    (r"\b(?:at\s+a\s+distance|far\s+away|from\s+afar|distant)\b", SourcePlacing.FAR),
+    (r"\b(?:sit(?:s|ting)?|seated|standing|stands?)\b", SourcePlacing.SITTING),
 )  # fmt: skip
 """By pattern, where those are who are heard. [PRACTICE]"""
 

@@ -1,18 +1,18 @@
 """The trunk: what is owned, what a job needs of it, which piece serves which run, what is short, what is packed."""
 
-from tidy_trunk.core.trunk.assignment import Assignment, Served, assign, cost_of, lengthens, stands_in_for
+from tidy_trunk.core.trunk.assignment import Assignment, ServedNeed, assign, cost_of, lengthens, stands_in_for
 from tidy_trunk.core.trunk.covered import pieces_for
 from tidy_trunk.core.trunk.needs import CableNeed, OtherNeed, cable_needs, cell_needs, day_needs, device_needs
-from tidy_trunk.core.trunk.packing import Packed, kit_of, packing_list, serves, weight_kg
-from tidy_trunk.core.trunk.short import OtherWay, Wanted, left_for, other_ways, wanted
+from tidy_trunk.core.trunk.packing import PackingLine, kit_of, packing_list, serves, weight_kg
+from tidy_trunk.core.trunk.short import OtherWay, ShoppingLine, left_for, other_ways, wanted
 from tidy_trunk.core.trunk.stock import (
     CONSUMED,
     LONGEST_LEAD_M,
     MOST_OF_A_KIND,
     MOST_PIECES,
-    Described,
     Piece,
     PieceKind,
+    PieceLine,
     class_of,
     described,
     one_described,
@@ -28,15 +28,15 @@ __all__ = [
     "Assignment",
     "CableFault",
     "CableNeed",
-    "Described",
     "OtherNeed",
     "OtherWay",
-    "Packed",
+    "PackingLine",
     "Piece",
     "PieceKind",
-    "Served",
+    "PieceLine",
+    "ServedNeed",
+    "ShoppingLine",
     "TestedFault",
-    "Wanted",
     "assign",
     "cable_needs",
     "cell_needs",

@@ -43,7 +43,7 @@ MOST_JOINED: Final = 3
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Served:
+class ServedNeed:
     """A need and what serves it. pieces: ids, from the sender on; none where it is short. spare: a piece kept for it, "" where
     none is wanted or left. over_m: by how much they are longer than asked for."""
 
@@ -61,7 +61,7 @@ class Served:
 class Assignment:
     """cost: of the whole, by the costs above; is_best: none is cheaper."""
 
-    served: tuple[Served, ...]
+    served: tuple[ServedNeed, ...]
     cost: float
     is_best: bool
 
@@ -141,7 +141,7 @@ def assign(
     found, is_best = _solved(open_needs, batches)
     lengths = {piece.id: piece.length_m for piece in pieces}
     served = {
-        need.id: Served(
+        need.id: ServedNeed(
             need=need,
             pieces=tuple(fixed[need.id]),
             over_m=sum(lengths[one] for one in fixed[need.id]) - need.length_m,
@@ -155,7 +155,7 @@ def assign(
     return Assignment(served=whole, cost=sum(cost_of(one, tested) for one in whole), is_best=is_best)
 
 
-def cost_of(one: Served, tested: Collection[str]) -> float:
+def cost_of(one: ServedNeed, tested: Collection[str]) -> float:
     """What serving a need costs. tested: ids of pieces that were."""
     if not one.pieces:
         return SHORT_COST + SHORT_COST_PER_M * one.need.length_m
@@ -179,7 +179,7 @@ def _batches(pieces: Sequence[Piece], leads: Mapping[str, LeadClass]) -> list[_B
     ]
 
 
-def _solved(needs: Sequence[CableNeed], batches: Sequence[_Batch]) -> tuple[list[Served], bool]:
+def _solved(needs: Sequence[CableNeed], batches: Sequence[_Batch]) -> tuple[list[ServedNeed], bool]:
     """Variables: for each need and batch how many lie in it as the cable itself, and as what lengthens it; whether one of it is
     kept as its spare; whether the need is short, and whether it has no spare."""
     if not needs:
@@ -245,7 +245,7 @@ def _solved(needs: Sequence[CableNeed], batches: Sequence[_Batch]) -> tuple[list
         pieces = tuple([*more, *cable] if _goes_before(more, batches, need) else [*cable, *more])
         over_m = sum(lengths[piece] for piece in pieces) - need.length_m if pieces else 0.0
         spare = taken(spares[number]) if need.is_once and cable else []
-        found.append(Served(need=need, pieces=pieces, spare=spare[0] if spare else "", over_m=over_m))
+        found.append(ServedNeed(need=need, pieces=pieces, spare=spare[0] if spare else "", over_m=over_m))
     return found, solution.status == 0
 
 

@@ -33,7 +33,7 @@ def serves(piece: Piece, need: OtherNeed) -> bool:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Packed:
+class PackingLine:
     """A line of the list. id: of it, the same each time; pieces: ids; count: how many of them; need: what is asked for, where it is
     more than there is; case: where they lie; runs: that they are for; is_spare: none of them lies anywhere yet."""
 
@@ -55,15 +55,15 @@ class Packed:
         return self.wh is not None and self.wh > CABIN_WH
 
 
-def packing_list(found: Assignment, others: Sequence[OtherNeed], pieces: Sequence[Piece]) -> tuple[Packed, ...]:
+def packing_list(found: Assignment, others: Sequence[OtherNeed], pieces: Sequence[Piece]) -> tuple[PackingLine, ...]:
     """By case, then by kind: what serves a run, spares, devices, what the day uses up, and what always comes along."""
     by_id = {piece.id: piece for piece in pieces}
-    lines: dict[tuple[object, ...], Packed] = {}
+    lines: dict[tuple[object, ...], PackingLine] = {}
 
     def add(piece: Piece, runs: Iterable[str], *, is_spare: bool = False) -> None:
         key = (piece.case, piece.kind, piece.what or piece.label, piece.length_m, piece.number, is_spare)
         before = lines.get(key)
-        lines[key] = Packed(
+        lines[key] = PackingLine(
             id="/".join(str(part) for part in key),
             label=_label(piece),
             count=(before.count if before else 0) + piece.count,
@@ -94,7 +94,7 @@ def packing_list(found: Assignment, others: Sequence[OtherNeed], pieces: Sequenc
             left -= taken
         if left > 0:
             key = ("", need.kind, need.label, "missing")
-            lines[key] = Packed(
+            lines[key] = PackingLine(
                 id="/".join(str(part) for part in key), label=need.label, count=left, kind=need.kind, missing=left
             )
     for piece in pieces:
@@ -123,7 +123,7 @@ def _sum(before: float | None, piece: Piece) -> float | None:
     return None if before is None or piece.weight_kg is None else before + piece.count * piece.weight_kg
 
 
-def weight_kg(lines: Sequence[Packed]) -> tuple[float, int]:
+def weight_kg(lines: Sequence[PackingLine]) -> tuple[float, int]:
     """What all together weighs as far as that is known, and of how many lines it is not."""
     known = [line.weight_kg for line in lines if line.weight_kg is not None]
     return sum(known), len(lines) - len(known) - sum(line.missing > 0 for line in lines)

@@ -25,7 +25,7 @@ MOST_SHORT: Final = 24
 
 
 @dataclass(frozen=True, slots=True)
-class Wanted:
+class ShoppingLine:
     """A line of the list of what to buy or hire. runs: that it is for."""
 
     lead: LeadClass
@@ -43,7 +43,7 @@ class OtherWay:
     pieces: tuple[str, ...]
 
 
-def wanted(short: Sequence[CableNeed]) -> tuple[Wanted, ...]:
+def wanted(short: Sequence[CableNeed]) -> tuple[ShoppingLine, ...]:
     """One cable for each that is short, in lengths that are sold; those that are alike in one line, the longest first."""
     count: Counter[tuple[str, float]] = Counter()
     runs: dict[tuple[str, float], list[str]] = {}
@@ -53,7 +53,7 @@ def wanted(short: Sequence[CableNeed]) -> tuple[Wanted, ...]:
         count[key] += 1
         runs.setdefault(key, []).extend(need.runs)
     ordered = sorted(count, key=lambda key: (-key[1], leads[key[0]].label))
-    return tuple(Wanted(leads[key[0]], key[1], count[key], tuple(runs[key])) for key in ordered)
+    return tuple(ShoppingLine(leads[key[0]], key[1], count[key], tuple(runs[key])) for key in ordered)
 
 
 def _sold_m(need: CableNeed) -> float:

@@ -66,7 +66,7 @@ class Piece:
 
 
 @dataclass(frozen=True, slots=True)
-class Described:
+class PieceLine:
     """A piece as a line says it, and how many of it there are to be; it has no id yet."""
 
     piece: Piece
@@ -99,14 +99,14 @@ _WORDS: Final[Mapping[str, PieceKind]] = {
 }
 
 
-def described(plan: Plan, line: str) -> list[Described]:
+def described(plan: Plan, line: str) -> list[PieceLine]:
     """`6 XLR 5 m, 2 XLR 10 m, blue case`: each piece with its count; the case holds all that stands before it.
 
     plan: with the user's own classes, which are found too.
 
     Raises NotUnderstoodError: nothing is called so, or a count or length that cannot be.
     """
-    found: list[Described] = []
+    found: list[PieceLine] = []
     for clause in _clauses(plan, line):
         if _is_case(clause) and found:
             found = [one if one.piece.case else replace(one, piece=replace(one.piece, case=clause)) for one in found]
@@ -140,7 +140,7 @@ def _is_case(clause: str) -> bool:
     return clause.split()[-1].casefold() in _CASES and not clause[0].isdigit()
 
 
-def one_described(plan: Plan, clause: str) -> Described:
+def one_described(plan: Plan, clause: str) -> PieceLine:
     """`6 XLR 5 m`: one thing with its count. Raises as `described`."""
     said = _CLAUSE.fullmatch(clause)
     assert said is not None  # every part of it may be left out
@@ -157,20 +157,20 @@ def one_described(plan: Plan, clause: str) -> Described:
     kind = next((_WORDS[word] for word in reversed(words) if word in _WORDS), None)
     wh = float(said["wh"]) if said["wh"] else None
     if kind is not None and not length_m:
-        return Described(Piece(id="", kind=kind, label=name, wh=wh), count)
+        return PieceLine(Piece(id="", kind=kind, label=name, wh=wh), count)
     lead = _lead(plan, words, length_m)
     if lead is not None:
         length = length_m or lead.short_m or 0.0
         if not length:
             raise NotUnderstoodError(f"'{clause}': say how long it is: {count} {lead.label} 5 m")
-        return Described(Piece(id="", kind=PieceKind.CABLE, label=lead.label, what=lead.id, length_m=length), count)
+        return PieceLine(Piece(id="", kind=PieceKind.CABLE, label=lead.label, what=lead.id, length_m=length), count)
     if length_m:
         raise NotUnderstoodError(f"no cable is called '{name}'")
     # A name may have no word by which classes are found: it is the user's own then.
     device = next(iter(find_classes(plan, words)), None) if words else None
     if device is not None:
-        return Described(Piece(id="", kind=PieceKind.DEVICE, label=device.label, what=device.id), count)
-    return Described(Piece(id="", kind=PieceKind.OTHER, label=name), count)
+        return PieceLine(Piece(id="", kind=PieceKind.DEVICE, label=device.label, what=device.id), count)
+    return PieceLine(Piece(id="", kind=PieceKind.OTHER, label=name), count)
 
 
 def _lead(plan: Plan, words: Sequence[str], length_m: float) -> LeadClass | None:
@@ -193,7 +193,7 @@ def _lead(plan: Plan, words: Sequence[str], length_m: float) -> LeadClass | None
     )
 
 
-def pieces_of(found: Sequence[Described], ids: Iterator[str]) -> list[Piece]:
+def pieces_of(found: Sequence[PieceLine], ids: Iterator[str]) -> list[Piece]:
     """As they are kept: cables and devices one by one, of anything else as many as there are in one."""
     made = []
     for one in found:

@@ -20,7 +20,7 @@ from tidy_trunk.words.findings import (
     routing,
     rumble,
 )
-from tidy_trunk.words.findings.said import SAYERS, Said, headline, said
+from tidy_trunk.words.findings.said import SAYERS, FindingWords, headline, said
 
 SOURCE_WORDS: Final[Mapping[str, str]] = {
     "AES3": "AES3",
@@ -38,7 +38,7 @@ SOURCE_WORDS: Final[Mapping[str, str]] = {
 __all__ = [
     "SAYERS",
     "SOURCE_WORDS",
-    "Said",
+    "FindingWords",
     "backup",
     "clock",
     "coverage",

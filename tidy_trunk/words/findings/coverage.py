@@ -1,13 +1,13 @@
 """What is heard and recorded at all."""
 
 from tidy_trunk.core.plan import ROOMS
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 
 
 @says
-def too_far(at: FindingPlace, *, distance_m: float, critical_m: float) -> Said:
+def too_far(at: FindingPlace, *, distance_m: float, critical_m: float) -> FindingWords:
     room = ROOMS[at.index.plan.defaults.room].label
-    return Said(
+    return FindingWords(
         f"{at.device} hears the room",
         f"{at.device} is {distance_m:g} m from {at.source(at.finding.about)}; in a {room} it hears as much room as voice from "
         f"{critical_m:.1f} m on. Go nearer, or take a lavalier: no gain and no equaliser takes a room away.",
@@ -16,7 +16,7 @@ def too_far(at: FindingPlace, *, distance_m: float, critical_m: float) -> Said:
 
 
 @says
-def source_without_track(at: FindingPlace, *, ends: tuple[str, ...]) -> Said:
+def source_without_track(at: FindingPlace, *, ends: tuple[str, ...]) -> FindingWords:
     """`ends`: where its sound goes no further, on the way to what records."""
     source = at.index.plan.sources[at.finding.track.removeprefix("source.")]
     names, far = (" and ".join(map(at.label, devices)) for devices in (source.heard_by, ends))
@@ -28,14 +28,14 @@ def source_without_track(at: FindingPlace, *, ends: tuple[str, ...]) -> Said:
     else:
         text = f"{names} {'hear it but reach' if several else 'hears it but reaches'} no recorded track: connect "
         text += f"{'them, or route their inputs' if several else 'it, or route its input'} to a track."
-    return Said(f"{source.label} is on no track", text)
+    return FindingWords(f"{source.label} is on no track", text)
 
 
 @says
-def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> Said:
+def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> FindingWords:
     """`begins`: devices at which the track begins, and which bring nothing."""
     if not at.finding.tracks:
-        return Said(
+        return FindingWords(
             f"{at.device} records nothing",
             f"Nothing is plugged into {at.device}. Connect it, or take it off the job."
             if at.placed.device_class.built_in_out is None
@@ -44,7 +44,7 @@ def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> Said:
         )
     microphones = [name for name in begins if at.index.placed(name).device_class.capsule is not None]
     names = " and ".join(map(at.label, microphones or begins))
-    return Said(
+    return FindingWords(
         "Nothing to hear on this track",
         f"{at.placed.bus_label(at.bus)} has a plug at its input, but no source comes through it. "
         + (

@@ -1,20 +1,20 @@
 """Radio frequencies."""
 
 from tidy_trunk.core.base.radio import CHANNEL_MHZ, Product
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 
 
 @says
-def frequency_mismatch(at: FindingPlace, *, sends_mhz: float, takes_mhz: float) -> Said:
-    return Said(
+def frequency_mismatch(at: FindingPlace, *, sends_mhz: float, takes_mhz: float) -> FindingWords:
+    return FindingWords(
         "Not on one frequency",
         f"{at.sender} sends on {sends_mhz:.3f} MHz, {at.receiver} listens on {takes_mhz:.3f} MHz: it hears nothing, or somebody else.",
     )
 
 
 @says
-def frequency_twice(at: FindingPlace, *, first_mhz: float, second_mhz: float) -> Said:
-    return Said(
+def frequency_twice(at: FindingPlace, *, first_mhz: float, second_mhz: float) -> FindingWords:
+    return FindingWords(
         "Two transmitters on one channel",
         f"{at.label(at.finding.about)} ({first_mhz:.3f} MHz) and {at.device} ({second_mhz:.3f} MHz) are less than "
         f"{CHANNEL_MHZ * 1000:g} kHz apart: the receivers howl or swap voices.",
@@ -22,9 +22,9 @@ def frequency_twice(at: FindingPlace, *, first_mhz: float, second_mhz: float) ->
 
 
 @says
-def intermodulation(at: FindingPlace, *, mhz: float, products: tuple[Product, ...]) -> Said:
+def intermodulation(at: FindingPlace, *, mhz: float, products: tuple[Product, ...]) -> FindingWords:
     """`products`: those nearest to it, by the ids of the transmitters that make them."""
-    return Said(
+    return FindingWords(
         f"Intermodulation on {at.device}",
         f"On {at.device} ({mhz:.3f} MHz): {'; '.join(_product(at, product) for product in products)}. With the transmitters near each "
         "other the receiver hears that too: whistles, or a squelch that stays open.",
@@ -39,11 +39,11 @@ def _product(at: FindingPlace, product: Product) -> str:
 
 
 @says
-def frequency_legal(at: FindingPlace, *, carriers: tuple[tuple[str, float], ...], unset: int) -> Said:
+def frequency_legal(at: FindingPlace, *, carriers: tuple[tuple[str, float], ...], unset: int) -> FindingWords:
     """`carriers`: transmitters with the frequency in MHz that each is set to; `unset`: how many are set to none."""
     named = ", ".join(f"{at.label(device)} {mhz:.3f} MHz" for device, mhz in carriers)
     missing = f" {unset} transmitter{'s have' if unset > 1 else ' has'} no frequency here yet." if unset else ""
-    return Said(
+    return FindingWords(
         "Is it legal to send there?",
         f"Radio microphones need a frequency that is legal where you stand{': ' + named if named else ''}.{missing} Ask the "
         "regulator or the frequency coordinator of the place, then tick it here.",

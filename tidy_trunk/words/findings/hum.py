@@ -4,7 +4,7 @@ from collections.abc import Mapping
 from typing import Final
 
 from tidy_trunk.core.sound.hum import COMPUTER, EARTH, Grade
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 
 _BREAKS: Final = (
     "One device on battery, a charger that is no computer, or an isolating transformer breaks it. "
@@ -31,7 +31,7 @@ _GRADED: Final[Mapping[Grade, tuple[str, str]]] = {
 
 
 @says
-def hum_loop(at: FindingPlace, *, grade: Grade, nodes: tuple[str, ...]) -> Said:
+def hum_loop(at: FindingPlace, *, grade: Grade, nodes: tuple[str, ...]) -> FindingWords:
     """`nodes`: the devices and mains on the circle, in order."""
     title, why = _GRADED[grade]
     more = at.finding.more_runs
@@ -40,7 +40,7 @@ def hum_loop(at: FindingPlace, *, grade: Grade, nodes: tuple[str, ...]) -> Said:
     closes = "close circles, one of them" if more else "closes a circle"
     names = {EARTH: "mains", COMPUTER: "the computer"}
     labels = [names.get(node) or at.label(node) for node in (*nodes, nodes[0])]
-    return Said(
+    return FindingWords(
         title,
         f"{cables} unbalanced and {closes}: {' → '.join(labels)}. {why}",
         "Listen at the receiving device with the final power in place.",

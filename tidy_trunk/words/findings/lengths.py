@@ -5,14 +5,14 @@ from typing import Final
 
 from tidy_trunk.core.advice.checks import Severity
 from tidy_trunk.core.plan import Hazard, Passing, passing_words
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 
 
 @says
-def unbalanced_too_long(at: FindingPlace, *, length_m: float, near: tuple[Passing, ...]) -> Said:
+def unbalanced_too_long(at: FindingPlace, *, length_m: float, near: tuple[Passing, ...]) -> FindingWords:
     """`near`: what radiates beside it."""
     beside = f" and passes {' and '.join(map(passing_words, near))}" if near else ""
-    return Said(
+    return FindingWords(
         f"{length_m:g} m unbalanced",
         f"Cable {at.number} is unbalanced for {length_m:g} m{beside}. Beside dimmers, LED supplies or transmitters, "
         "1 m has buzzed: balanced cable to the receiving end, adapter of about 0.3 m there."
@@ -22,9 +22,9 @@ def unbalanced_too_long(at: FindingPlace, *, length_m: float, near: tuple[Passin
 
 
 @says
-def lead_too_short(at: FindingPlace, *, path_m: float, needed_m: float) -> Said:
+def lead_too_short(at: FindingPlace, *, path_m: float, needed_m: float) -> FindingWords:
     length_m = at.joint.run.length_m
-    return Said(
+    return FindingWords(
         f"{needed_m - length_m:.1f} m too short",
         f"Cable {at.number} measures {length_m:g} m; its path of {path_m:g} m needs {needed_m:.1f} m "
         "with slack for corners and both ends. A tight cable pulls at the socket and trips people.",
@@ -32,7 +32,7 @@ def lead_too_short(at: FindingPlace, *, path_m: float, needed_m: float) -> Said:
 
 
 @says
-def beside_mains(at: FindingPlace, *, metres: float) -> Said:
+def beside_mains(at: FindingPlace, *, metres: float) -> FindingWords:
     """`metres`: 0 where nobody has said for how far."""
     if at.finding.severity is Severity.NOTE:
         title, text = "Across mains", f"Cable {at.number} crosses mains: at a right angle, and not coiled there."
@@ -40,7 +40,7 @@ def beside_mains(at: FindingPlace, *, metres: float) -> Said:
         how_far = f"for {metres:g} m" if metres else "for a length that nobody has said"
         title = "Beside mains"
         text = f"Cable {at.number} lies beside mains {how_far}. Keep it half a metre away, and cross at right angles."
-    return Said(
+    return FindingWords(
         title,
         f"{text} Mains itself is for a qualified electrician.",
         "Listen for hum with lamps and dimmers as in the take.",
@@ -58,8 +58,8 @@ _LAID: Final[Mapping[Hazard, str]] = {
 
 
 @says
-def laid_safely(at: FindingPlace, *, hazards: tuple[Hazard, ...]) -> Said:
-    return Said(
+def laid_safely(at: FindingPlace, *, hazards: tuple[Hazard, ...]) -> FindingWords:
+    return FindingWords(
         "Lay it so that nobody is hurt",
         f"Cable {at.number} {'; it '.join(_LAID[what] for what in hazards)}. Rules of the place and the people in charge of safety "
         "decide.",
@@ -68,8 +68,8 @@ def laid_safely(at: FindingPlace, *, hazards: tuple[Hazard, ...]) -> Said:
 
 
 @says
-def treble_lost(at: FindingPlace, *, corner_hz: float) -> Said:
-    return Said(
+def treble_lost(at: FindingPlace, *, corner_hz: float) -> FindingWords:
+    return FindingWords(
         "Treble lost in the cable",
         f"Cable {at.number}: {at.joint.run.length_m:g} m behind {at.joint.sends.source_ohm.value:g} Ω take 3 dB off at "
         f"{corner_hz / 1000:.1f} kHz. Put the preamp, or a source of low impedance, near the microphone.",

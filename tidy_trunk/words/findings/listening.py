@@ -1,19 +1,19 @@
 """Listening: at the last point there is, and in time."""
 
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 
 
 @says
-def headphone_feed(at: FindingPlace, *, listens: bool) -> Said:
+def headphone_feed(at: FindingPlace, *, listens: bool) -> FindingWords:
     """`listens`: somebody hears the same by a cable with a tail or a splitter."""
     if listens:
-        return Said(
+        return FindingWords(
             f"The volume of {at.sender} is a level",
             f"Cable {at.number} takes the headphone socket of {at.sender} to {at.receiver}, and headphones hang on the same cable: "
             "whoever turns the volume turns the recording. Mark where it stands.",
             "Find the level with the headphones off the ears; then leave the volume alone.",
         )
-    return Said(
+    return FindingWords(
         f"Nobody can listen at {at.sender}",
         f"Cable {at.number} takes the headphone socket of {at.sender} to {at.receiver}: the monitor is "
         "gone, and whoever turns the volume turns the recording.",
@@ -22,8 +22,8 @@ def headphone_feed(at: FindingPlace, *, listens: bool) -> Said:
 
 
 @says
-def cannot_listen(at: FindingPlace) -> Said:
-    return Said(
+def cannot_listen(at: FindingPlace) -> FindingWords:
+    return FindingWords(
         f"You cannot listen at {at.device}",
         f"{at.device} has no headphone socket, and nothing behind it has one: hum, clicks and a wrong input show only in "
         "its file. Record half a minute, play it back, and do it again after every change.",
@@ -32,9 +32,9 @@ def cannot_listen(at: FindingPlace) -> Said:
 
 
 @says
-def listening_late(at: FindingPlace, *, through: str, late_ms: float) -> Said:
+def listening_late(at: FindingPlace, *, through: str, late_ms: float) -> FindingWords:
     """`through`: what makes most of the delay, by name."""
-    return Said(
+    return FindingWords(
         "Monitoring is late",
         f"What {at.receiver} plays has come through {through} and is {late_ms:.0f} ms late: too late to judge lip sync "
         "or to ride a level. Listen at the recorder for that, here only for what arrives.",

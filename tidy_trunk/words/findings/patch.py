@@ -5,13 +5,13 @@ from typing import Final
 
 from tidy_trunk.core.gear.wiring import Fault
 from tidy_trunk.core.plan import PortRef
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 
 
 @says
-def plugs_do_not_mate(at: FindingPlace, *, first: str, second: str) -> Said:
+def plugs_do_not_mate(at: FindingPlace, *, first: str, second: str) -> FindingWords:
     """`first`, `second`: the two ends, by name and plug."""
-    return Said("Plugs do not mate", f"Cable {at.number}: {first} does not go into {second}. Nothing arrives.")
+    return FindingWords("Plugs do not mate", f"Cable {at.number}: {first} does not go into {second}. Nothing arrives.")
 
 
 _WRONG: Final[Mapping[Fault, tuple[str, str]]] = {
@@ -59,9 +59,9 @@ _WRONG: Final[Mapping[Fault, tuple[str, str]]] = {
 
 
 @says
-def wrong_lead(at: FindingPlace, *, fault: Fault) -> Said:
+def wrong_lead(at: FindingPlace, *, fault: Fault) -> FindingWords:
     title, text = _WRONG[fault]
-    return Said(
+    return FindingWords(
         title,
         text.format(number=at.number, sender=at.sender, socket=at.socket),
         "The right and the wrong cable look the same: test the cable, and sum to mono while listening.",
@@ -69,13 +69,13 @@ def wrong_lead(at: FindingPlace, *, fault: Fault) -> Said:
 
 
 @says
-def another_ring_count(at: FindingPlace, *, plug: str, socket: str, is_dead: bool) -> Said:
+def another_ring_count(at: FindingPlace, *, plug: str, socket: str, is_dead: bool) -> FindingWords:
     what = (
         "The signal is shorted: nothing arrives."
         if is_dead
         else "Two contacts are joined there: one side is lost or shorted."
     )
-    return Said(
+    return FindingWords(
         "Headset plug in a camera's kind of socket" if "TRRS" in plug else "Plug and socket count differently",
         f"Cable {at.number}: {plug} goes into {socket}, and its sleeve lies across two contacts. {what} "
         "An adapter made for the two puts it right.",
@@ -83,10 +83,10 @@ def another_ring_count(at: FindingPlace, *, plug: str, socket: str, is_dead: boo
 
 
 @says
-def stereo_into_mono(at: FindingPlace, *, lost: str, alone: tuple[str, ...]) -> Said:
+def stereo_into_mono(at: FindingPlace, *, lost: str, alone: tuple[str, ...]) -> FindingWords:
     """`lost`: the side that goes nowhere; `alone`: sources that are on that one alone."""
     names = " and ".join(map(at.source, alone))
-    return Said(
+    return FindingWords(
         f"{names} {'are' if len(alone) > 1 else 'is'} lost" if alone else "One side of it is lost",
         f"Cable {at.number} brings one side of {at.output} to {at.socket}; {lost} goes nowhere"
         + (
@@ -98,9 +98,9 @@ def stereo_into_mono(at: FindingPlace, *, lost: str, alone: tuple[str, ...]) -> 
 
 
 @says
-def mono_into_stereo(at: FindingPlace, *, silent: str) -> Said:
+def mono_into_stereo(at: FindingPlace, *, silent: str) -> FindingWords:
     """`silent`: the side on which nothing arrives."""
-    return Said(
+    return FindingWords(
         f"{silent} stays silent",
         f"Cable {at.number} reaches one side of {at.socket}; {silent} records nothing. Use a cable wired mono to "
         "both sides where both are wanted, and do not take the silent side for a backup.",
@@ -108,10 +108,10 @@ def mono_into_stereo(at: FindingPlace, *, silent: str) -> Said:
 
 
 @says
-def port_blocked(at: FindingPlace, *, by: str) -> Said:
+def port_blocked(at: FindingPlace, *, by: str) -> FindingWords:
     """`by`: the port that is used instead."""
     blocked = at.joint.input.label
-    return Said(
+    return FindingWords(
         f"{at.device} {blocked} is off",
         f"While {at.device} {at.placed.input(by).label} is used, {blocked} records nothing: cable {at.number} ends at a dead socket. "
         "Keep one of the two.",
@@ -119,10 +119,10 @@ def port_blocked(at: FindingPlace, *, by: str) -> Said:
 
 
 @says
-def no_strain_relief(at: FindingPlace, *, loose: tuple[PortRef, ...]) -> Said:
+def no_strain_relief(at: FindingPlace, *, loose: tuple[PortRef, ...]) -> FindingWords:
     """`loose`: the sockets in which the plug does not lock."""
     where = " and ".join(f"{at.label(ref.device)} {at.index.placed(ref.device).port(ref.port).label}" for ref in loose)
-    return Said(
+    return FindingWords(
         "Nothing holds this plug",
         f"Cable {at.number}: the plug at {where} does not lock and works loose. Tie the cable up high beside the "
         "socket, with no weight on it, and tick it here.",
@@ -130,9 +130,9 @@ def no_strain_relief(at: FindingPlace, *, loose: tuple[PortRef, ...]) -> Said:
 
 
 @says
-def digital_mode(at: FindingPlace, *, sends_digital: bool) -> Said:
+def digital_mode(at: FindingPlace, *, sends_digital: bool) -> FindingWords:
     sent, taken = ("digital sound", "a voltage") if sends_digital else ("a voltage", "digital sound")
-    return Said(
+    return FindingWords(
         "Digital and analogue mixed up",
         f"{at.output} sends {sent}; {at.socket} is set to take {taken}.",
     )

@@ -1,13 +1,13 @@
 """Radio microphones."""
 
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 from tidy_trunk.words.numbers import whole
 
 
 @says
-def transmitter_low(at: FindingPlace, *, is_all_up: bool) -> Said:
+def transmitter_low(at: FindingPlace, *, is_all_up: bool) -> FindingWords:
     """`is_all_up`: its gain can go no higher."""
-    return Said(
+    return FindingWords(
         f"{at.device}: {'too little level' if is_all_up else 'transmitter gain too low'}",
         f"{at.device} sends peaks of only {whole(at.db)} dBFS"
         + (

@@ -1,14 +1,14 @@
 """The low cut: against wind and low-frequency noise, and only against them."""
 
-from tidy_trunk.words.findings.said import FindingPlace, Said, says
+from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
 
 
 @says
-def rumble(at: FindingPlace, *, cut_hz: float | None, off_rumble_db: float, off_voice_db: float) -> Said:
+def rumble(at: FindingPlace, *, cut_hz: float | None, off_rumble_db: float, off_voice_db: float) -> FindingWords:
     """`cut_hz`: the gentlest low cut that is there; then what it takes off either, in dB."""
     below = -at.db
     where = f"{'only ' if below > 0 else ''}{abs(below):.0f} dB {'below' if below > 0 else 'above'} the voice at {at.socket}"
-    return Said(
+    return FindingWords(
         "Low-frequency noise near the voice",
         f"Wind and low-frequency noise lie {where}, and eat its headroom. "
         + (
@@ -21,14 +21,14 @@ def rumble(at: FindingPlace, *, cut_hz: float | None, off_rumble_db: float, off_
 
 
 @says
-def thin_voice(at: FindingPlace, *, cut_hz: float, off_voice_db: float, below_db: float | None) -> Said:
+def thin_voice(at: FindingPlace, *, cut_hz: float, off_voice_db: float, below_db: float | None) -> FindingWords:
     """`below_db`: how far low-frequency noise lies below the voice without the cut; None where there is none."""
     against = (
         "and there is no low-frequency noise"
         if below_db is None
         else f"and low-frequency noise lies {below_db:.0f} dB below it"
     )
-    return Said(
+    return FindingWords(
         "Low cut in the voice",
         f"The low cut of {at.socket} at {cut_hz} Hz takes {off_voice_db:.1f} dB off a voice, "
         f"its warmth, {against}. The edit can cut it later; nobody can put it back.",

@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.checks import Finding, Joint, PlacedFinding
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex
 
 
-class Said(NamedTuple):
+class FindingWords(NamedTuple):
     """A finding in words: a title without a stop, a text of sentences, and how to verify it ("" where that is plain)."""
 
     title: str
@@ -72,7 +72,7 @@ class FindingPlace:
         return self.index.plan.sources[source_id].label
 
 
-FindingSayer = Callable[..., Said]
+FindingSayer = Callable[..., FindingWords]
 """Says a finding at its place; its keyword arguments are the facts that the rule gives. [PRACTICE] of software"""
 
 SAYERS: Final[dict[str, FindingSayer]] = {}
@@ -85,7 +85,7 @@ def says(function: FindingSayer) -> FindingSayer:
     return function
 
 
-def said(finding: Finding, index: PlanIndex) -> Said:
+def said(finding: Finding, index: PlanIndex) -> FindingWords:
     """A finding in words. `index`: of the plan in which it was found."""
     return SAYERS[finding.rule](FindingPlace(index, finding), **finding.facts)
 

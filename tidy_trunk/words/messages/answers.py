@@ -2,7 +2,7 @@
 
 from collections.abc import Sequence
 
-from tidy_trunk.core.advice.adviser import How
+from tidy_trunk.core.advice.adviser import ConnectionMethod
 from tidy_trunk.core.plan import Message, PlanIndex, PortRef
 from tidy_trunk.words.messages.said import says, worded
 from tidy_trunk.words.names import begun
@@ -10,12 +10,15 @@ from tidy_trunk.words.numbers import listed, whole
 
 
 @says
-def connect(at: PlanIndex, sending: PortRef, receiving: PortRef, how: How, via: Message | None) -> str:
+def connect(at: PlanIndex, sending: PortRef, receiving: PortRef, how: ConnectionMethod, via: Message | None) -> str:
     ends = f"{at.port_label(sending)} to {at.port_label(receiving)}"
-    if how is How.VIA and via is not None:
+    if how is ConnectionMethod.VIA and via is not None:
         device = worded(via)
         return f"{ends}, {device[:1].lower()}{device[1:]}"
-    return {How.MATCHED: f"{ends}, matched", How.UNMATCHED: f"{ends}, plain cable, nothing matched"}.get(how, ends)
+    return {
+        ConnectionMethod.MATCHED: f"{ends}, matched",
+        ConnectionMethod.UNMATCHED: f"{ends}, plain cable, nothing matched",
+    }.get(how, ends)
 
 
 @says

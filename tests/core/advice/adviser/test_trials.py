@@ -13,7 +13,7 @@ from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import Disconnect, Plan, Role, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.core.time.clock import Gets, timecode_devices
+from tidy_trunk.core.time.clock import TimecodeFrom, timecode_devices
 from tidy_trunk.words import answer_words, label_of
 
 BAG_AND_CAMERA = ("add bag recorder as bag", "add mirrorless camera, microphone as cam", "add boom shotgun as boom", "me at boom, 0.5 m",
@@ -194,13 +194,13 @@ def test_a_headphone_socket_gives_timecode_left_and_sound_right():
     (camera,) = [
         timecode_device for timecode_device in timecode_devices(report_of(sound)) if timecode_device.device == "cam"
     ]
-    assert (camera.gets, camera.giver, camera.beside) == (Gets.SOUND, "body", ("cam.R",))
+    assert (camera.gets, camera.giver, camera.beside) == (TimecodeFrom.SOUND, "body", ("cam.R",))
     socket = do(body, "add shoulder camcorder as cam", "body headphones to cam timecode")
     assert [part.lead for part in socket.runs["run-2"].parts] == ["trs-timecode-bnc"]
     (camera,) = [
         timecode_device for timecode_device in timecode_devices(report_of(socket)) if timecode_device.device == "cam"
     ]
-    assert (camera.gets, camera.giver) == (Gets.SOCKET, "body") and not grave(socket)
+    assert (camera.gets, camera.giver) == (TimecodeFrom.SOCKET, "body") and not grave(socket)
 
 
 def test_what_is_plugged_into_the_socket_counts_for_power():

@@ -27,7 +27,7 @@ from tidy_trunk.core.plan import (
 )
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.core.time.clock import Gets, timecode_devices
+from tidy_trunk.core.time.clock import TimecodeFrom, timecode_devices
 from tidy_trunk.words import SOURCE_WORDS, said
 
 
@@ -396,7 +396,7 @@ def test_a_generator_more_is_sound_on_a_track_of_its_own():
     cured = apply_edits(plan, fixes(plan, finding)[0].edits)
     timecode_device = next(item for item in timecode_devices(Report(trace_plan(cured))) if item.device == "cam")
     assert (timecode_device.gets, timecode_device.giver, timecode_device.loss_db) == (
-        Gets.SOUND,
+        TimecodeFrom.SOUND,
         "timecode-generator",
         35,
     )

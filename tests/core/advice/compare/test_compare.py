@@ -6,7 +6,7 @@ import pytest
 
 from tests.plans import line_into_camera, made, put
 from tests.sounds import measured
-from tidy_trunk.core.advice.compare import NoiseKind, Recorded, Surprise, compare, track_reached, way_plans
+from tidy_trunk.core.advice.compare import Discrepancy, NoiseKind, RecordedLevels, compare, track_reached, way_plans
 from tidy_trunk.core.advice.ways import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.sound.levels import LevelSolver, Report
@@ -24,7 +24,7 @@ def recorded(tone, noise, *, hum=None, low=False, cut_off=False):
     shape = [(-40.0 if hertz > 100 else 0.0) if low else number for number, hertz in enumerate(BANDS_HZ)]
     total = 10 * math.log10(sum(10 ** (level / 10) for level in shape))
     bands = tuple(level - total + noise for level in shape)
-    return Recorded(
+    return RecordedLevels(
         tone_dbfs=tone, noise_dbfs=noise, noise_dbfs_a=noise - 2, hum_dbfs=hum, bands=bands, is_cut_off=cut_off
     )
 
@@ -46,7 +46,7 @@ def test_what_is_as_predicted_keeps_its_place_and_needs_no_remark():
     assert [item.way for item in found] == [LEAD, TRIM, PHONES]
     assert [(item.place, item.predicted_place) for item in found] == [(1, 1), (2, 2), (3, 3)]
     assert all(
-        item.surprise is Surprise.NONE and remark(item) == "" and item.off_db == pytest.approx(0) for item in found
+        item.surprise is Discrepancy.NONE and remark(item) == "" and item.off_db == pytest.approx(0) for item in found
     )
     assert "headphones" in found[-1].rules and found[-1].rules == found[-1].predicted_rules
 
@@ -72,15 +72,15 @@ def test_hum_that_is_half_of_the_noise_rules_it():
     hums = recorded(-20.0, hums.noise_dbfs, hum=hums.noise_dbfs - 2.9)
     found = compare(REPORT, "run-2", {LEAD: hums, PHONES: as_predicted(PHONES)})
     lead = next(item for item in found if item.way == LEAD)
-    assert lead.rules == "hum" and lead.kind is NoiseKind.HUM and lead.surprise is Surprise.NOISIER
+    assert lead.rules == "hum" and lead.kind is NoiseKind.HUM and lead.surprise is Discrepancy.NOISIER
     assert (lead.place, lead.predicted_place) == (2, 1), "what was thought the quieter way is the noisier one"
 
 
 def test_what_is_cut_off_comes_last_however_quiet_it_is():
     found = compare(REPORT, "run-2", {AS_IT_IS: recorded(-1.0, -80.0, cut_off=True), PHONES: as_predicted(PHONES)})
-    assert [item.way for item in found] == [PHONES, AS_IT_IS] and found[1].surprise is Surprise.CUT_OFF
+    assert [item.way for item in found] == [PHONES, AS_IT_IS] and found[1].surprise is Discrepancy.CUT_OFF
     found = compare(REPORT, "run-2", {LEAD: as_predicted(LEAD, cut_off=True), PHONES: as_predicted(PHONES)})
-    assert found[1].surprise is Surprise.CUT_OFF_UNFORESEEN
+    assert found[1].surprise is Discrepancy.CUT_OFF_UNFORESEEN
 
 
 @pytest.mark.parametrize(

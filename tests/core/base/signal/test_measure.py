@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 
 from tests.few import each_of
 from tests.sounds import RATE, measured, noise, ratio, sine, timecode_sound, voice
-from tidy_trunk.core.base.signal import Meter, NoiseFrom, Polarity, Weight, meanings
+from tidy_trunk.core.base.signal import Meter, NoiseFrom, Polarity, SignalSeverity, meanings
 from tidy_trunk.core.base.signal.clipping import ClipTracker, has_flat_tops
 from tidy_trunk.core.base.signal.true_peak import PHASES, TruePeak
 from tidy_trunk.errors import InputError
@@ -200,7 +200,7 @@ def test_clipping_is_seen_where_hiss_or_hum_came_after_it(over, after):
     loud *= 0.7 / np.abs(loud).max()
     added = noise(-45, 8, 7) if after == "hiss" else mains_hum(-42, 8)
     found = measured(np.clip(loud * ratio(over), -0.7, 0.7) + added)
-    assert meanings(found)[0].what == "clipping" and meanings(found)[0].weight is Weight.STOP
+    assert meanings(found)[0].what == "clipping" and meanings(found)[0].weight is SignalSeverity.STOP
     assert not one(loud + added).has_flat_tops
 
 
@@ -332,7 +332,7 @@ def test_a_left_ident_on_the_right_is_a_swapped_pair():
         marked[round(start * RATE) : round((start + 0.25) * RATE)] = 0
     assert "swapped" not in [item.what for item in meanings(measured(marked, tone))]
     swapped = meanings(measured(tone, marked))
-    assert swapped[0].what == "swapped" and swapped[0].weight is Weight.STOP
+    assert swapped[0].what == "swapped" and swapped[0].weight is SignalSeverity.STOP
 
 
 def test_a_dead_channel_is_told():

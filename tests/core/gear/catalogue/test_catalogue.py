@@ -4,9 +4,9 @@ import pytest
 
 from tests.plans import line_into_camera, made
 from tidy_trunk.core.gear.catalogue import (
+    DeviceKind,
     Figure,
     InputPort,
-    Kind,
     Provenance,
     Span,
     built_in,
@@ -52,7 +52,7 @@ def test_figures_of_the_handbook(device, path, value):
 
 def test_at_least_24_classes_of_every_kind():
     assert len(built_in().devices) >= 24
-    assert {item.kind for item in built_in().devices.values()} == set(Kind)
+    assert {item.kind for item in built_in().devices.values()} == set(DeviceKind)
 
 
 def test_knobs_stand_on_a_position_of_theirs():

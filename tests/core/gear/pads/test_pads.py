@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from scipy import constants
 
 from tidy_trunk.core.base.units import dbu_from_volts
-from tidy_trunk.core.gear.pads import Arms, design_bridging, design_matched, transfer_loss_db
+from tidy_trunk.core.gear.pads import PadLadder, design_bridging, design_matched, transfer_loss_db
 from tidy_trunk.errors import InputError, RangeError
 
 OHMS = st.floats(10, 50_000)
@@ -156,7 +156,7 @@ def test_parts_are_physical_ones():
 
 @given(st.lists(st.floats(1, 40), min_size=1, max_size=4))
 def test_pads_in_a_row_lose_more(losses):
-    pads = [Arms(series_ohm=1000, shunt_ohm=1000 / (10 ** (loss / 20))) for loss in losses]
+    pads = [PadLadder(series_ohm=1000, shunt_ohm=1000 / (10 ** (loss / 20))) for loss in losses]
     assert transfer_loss_db(150, pads, 2500) > transfer_loss_db(150, pads[:-1], 2500)
 
 

@@ -22,7 +22,7 @@ from tidy_trunk.core.gear.catalogue import (
     Signal,
     built_in,
 )
-from tidy_trunk.core.gear.pads import Arms, bridging_arms, transfer_loss_db
+from tidy_trunk.core.gear.pads import PadLadder, bridging_arms, transfer_loss_db
 from tidy_trunk.core.gear.wiring import link
 
 OTHER = {Gender.MALE: Gender.FEMALE, Gender.FEMALE: Gender.MALE}
@@ -170,5 +170,6 @@ def test_pads_against_the_divider_rule(db, load_ohm):
         input_(Plug("trs35", Gender.FEMALE), Circuit.UNBALANCED_STEREO, load_ohm),
     )  # fmt: skip
     assert -20 * np.log10(both.strongest) == pytest.approx(
-        transfer_loss_db(150, [Arms(series_ohm=arms.series_ohm, shunt_ohm=arms.shunt_ohm)], load_ohm / 2), abs=0.001
+        transfer_loss_db(150, [PadLadder(series_ohm=arms.series_ohm, shunt_ohm=arms.shunt_ohm)], load_ohm / 2),
+        abs=0.001,
     )

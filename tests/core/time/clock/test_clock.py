@@ -28,8 +28,8 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.time.clock import (
     Clocks,
-    Gets,
-    Meets,
+    SyncMeans,
+    TimecodeFrom,
     advised_jams,
     clock_day,
     jams_for,
@@ -67,9 +67,13 @@ def jammed():
 def test_who_gets_time_from_whom_and_parts_by_how_much():
     """1 ppm and 5 ppm: 6 x 3.6 ms x 10 h = 216 ms, 5.4 frames at 25; half a frame, 20 ms, after 20 / 21.6 h."""
     found = by_device(jammed())
-    assert found["tc"].gets is Gets.GIVES and found["cam"].gets is Gets.NOTHING and not found["cam"].has_socket
+    assert (
+        found["tc"].gets is TimecodeFrom.GIVES
+        and found["cam"].gets is TimecodeFrom.NOTHING
+        and not found["cam"].has_socket
+    )
     film = found["film"]
-    assert (film.gets, film.giver) == (Gets.SOCKET, "tc") and film.alone.drift_ms == pytest.approx(216)
+    assert (film.gets, film.giver) == (TimecodeFrom.SOCKET, "tc") and film.alone.drift_ms == pytest.approx(216)
     assert film.alone.drift_frames == pytest.approx(5.4)
     assert film.alone.rejam_every_h == pytest.approx(20 / 21.6)
     assert by_device(made(SetJob(day_ends_min=13 * 60), base=jammed()))["film"].alone.drift_ms == pytest.approx(108)
@@ -87,17 +91,19 @@ def test_timecode_as_sound_is_named_with_its_track_its_pad_and_its_neighbour():
     sent = [GENERATOR, device("mirrorless-mic", "second"), run("tc.tc-out", "second.mic", "bnc-trs-pad-35")]
     plan = made(*sent, SetRole(device="second", bus="L", role=Role.TIMECODE), base=padded_plan())
     second = by_device(plan)["second"]
-    assert (second.gets, second.giver, second.track) == (Gets.SOUND, "tc", "second.L") and second.alone is None
+    assert (second.gets, second.giver, second.track) == (TimecodeFrom.SOUND, "tc", "second.L") and second.alone is None
     assert second.loss_db == 35 and second.beside == ("second.R",)
 
 
 def test_by_what_cameras_and_recorders_meet():
     found = met(jammed())
-    assert found["cam", "bag"].by == (Meets.SOUND,)
+    assert found["cam", "bag"].by == (SyncMeans.SOUND,)
     assert [(item.source, item.later_ms) for item in found["cam", "bag"].sources] == [("voice", 0.0)]
-    assert found["film", "bag"].by == (Meets.CLAP,), "the bag has no timecode, and nothing is sent to the film camera"
+    assert found["film", "bag"].by == (SyncMeans.CLAP,), (
+        "the bag has no timecode, and nothing is sent to the film camera"
+    )
     both = met(made(run("tc.tc-out", "bag.tc-in", "bnc"), base=made(CINEMA, GENERATOR, base=padded_plan())))
-    assert both["film", "bag"].by == (Meets.CLAP,), "one of them alone has it"
+    assert both["film", "bag"].by == (SyncMeans.CLAP,), "one of them alone has it"
     # 30 and 1 ppm: half a frame, 20 ms, after 20 ms / 31e-6 = 645 s.
     assert found["cam", "bag"].long_take_min == pytest.approx(0.020 / 31e-6 / 60)
 
@@ -118,7 +124,7 @@ def test_a_camera_that_hears_the_same_voice_from_further_away_hears_it_later():
 def test_the_same_clock_by_two_ways_is_timecode():
     """The bag is jammed by the generator and hands it on to the camera."""
     edits = [GENERATOR, CINEMA, run("tc.tc-out", "bag.tc-in", "bnc"), run("bag.tc-out", "film.tc-in", "bnc")]
-    assert met(made(*edits, base=padded_plan()))["film", "bag"].by == (Meets.TIMECODE,)
+    assert met(made(*edits, base=padded_plan()))["film", "bag"].by == (SyncMeans.TIMECODE,)
 
 
 def test_the_day_of_the_foundry():
@@ -236,4 +242,4 @@ def test_a_timecode_lead_in_a_genlock_socket_is_a_stop():
 
     plan = made(GENERATOR, CINEMA, run("tc.tc-out", "film.genlock", "bnc"), put("film", "timecode_run", "free"))
     assert any(finding.severity is Severity.STOP and finding.run == "run-1" for finding in check(report_of(plan)))
-    assert by_device(plan)["film"].gets is Gets.NOTHING
+    assert by_device(plan)["film"].gets is TimecodeFrom.NOTHING

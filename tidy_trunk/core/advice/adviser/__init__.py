@@ -4,7 +4,7 @@ from tidy_trunk.core.advice.adviser.adviser import Adviser, TakenFix, fixed
 from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, GainStep, Outcome, TrackChange, gain_plan
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge
-from tidy_trunk.core.advice.adviser.matched import How, MatchedRun, Matcher
+from tidy_trunk.core.advice.adviser.matched import ConnectionMethod, MatchedRun, Matcher
 from tidy_trunk.core.advice.adviser.move import Move
 from tidy_trunk.core.advice.adviser.settle import Pins
 from tidy_trunk.core.advice.adviser.ways import ways
@@ -12,9 +12,9 @@ from tidy_trunk.core.advice.adviser.ways import ways
 __all__ = [
     "JUST_DB",
     "Adviser",
+    "ConnectionMethod",
     "GainPlan",
     "GainStep",
-    "How",
     "Judgement",
     "MatchedRun",
     "Matcher",

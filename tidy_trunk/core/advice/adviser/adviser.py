@@ -43,7 +43,7 @@ Rank = tuple[float, ...]
 
 
 @dataclass
-class Tried:
+class TriedPlan:
     """A plan with what the rules and the judge say of it."""
 
     question: Question
@@ -76,10 +76,10 @@ class Adviser:
 
     def __init__(self, report: Report, *, question: Question | None = None, settled: Plan | None = None) -> None:
         """`question`, `settled`: about the report's plan, where somebody has worked them out already."""
-        self._now = Tried(question or Question(report.index.plan, report))
+        self._now = TriedPlan(question or Question(report.index.plan, report))
         self._now.question.settle = self._settle
         self._settled = settled
-        self._known: dict[str, Tried | None] = {}
+        self._known: dict[str, TriedPlan | None] = {}
 
     @property
     def findings(self) -> tuple[Finding, ...]:
@@ -191,7 +191,7 @@ class Adviser:
         for maker in MAKERS.get(finding.rule, ()):
             yield from maker(question, finding)
 
-    def _with_what_it_brings(self, finding: Finding, move: Move, most: int) -> list[tuple[Move, Tried]]:
+    def _with_what_it_brings(self, finding: Finding, move: Move, most: int) -> list[tuple[Move, TriedPlan]]:
         """The move where it brings no new stop or caution; else with the moves that mend what it brings, and leave the finding
         mended: the best for the whole job, and the smallest."""
         tried = self.tried(move.edits)
@@ -217,7 +217,7 @@ class Adviser:
         smallest = min(found, key=lambda item: (len(item[0].edits), item[1].judgement))
         return [best] if best is smallest else [best, smallest]
 
-    def tried(self, edits: Sequence[Edit]) -> Tried | None:
+    def tried(self, edits: Sequence[Edit]) -> TriedPlan | None:
         """The plan with edits; None where it cannot be so, or nothing changes."""
         key = repr(edits)
         if key not in self._known:
@@ -226,19 +226,19 @@ class Adviser:
             self._known[key] = self._work_out(edits)
         return self._known[key]
 
-    def new_stops(self, tried: Tried) -> tuple[Finding, ...]:
+    def new_stops(self, tried: TriedPlan) -> tuple[Finding, ...]:
         """The stops of a tried plan that do not stand now."""
         return tuple(finding for finding in self._fresh(tried) if finding.severity is Severity.STOP)
 
-    def _work_out(self, edits: Sequence[Edit]) -> Tried | None:
+    def _work_out(self, edits: Sequence[Edit]) -> TriedPlan | None:
         now = self._now.question
         try:
             tried = now.edited(edits)
         except TidyTrunkError:
             return None
-        return None if tried.plan == now.plan else Tried(tried)
+        return None if tried.plan == now.plan else TriedPlan(tried)
 
-    def _fresh(self, tried: Tried) -> list[Finding]:
+    def _fresh(self, tried: TriedPlan) -> list[Finding]:
         """Stops and cautions that did not stand before, or not as gravely."""
         before = self._now.by_id
         return [
@@ -304,7 +304,7 @@ class Adviser:
             self._settled = settled(self._now.question)
         return self._settled
 
-    def _rank(self, finding: Finding, move: Move, tried: Tried) -> Rank:
+    def _rank(self, finding: Finding, move: Move, tried: TriedPlan) -> Rank:
         """What a fix leaves wrong with what the finding is about, what it costs, and how much it changes; all else last.
 
         Whatever it mends elsewhere comes last: what was asked for is mended by the smallest change that does it as well.
@@ -327,7 +327,7 @@ class Adviser:
         wrong = tracks_marks(tried.question.report, finding.tracks)
         return not any(wrong) and after.cost <= now.cost and after.knobs_db <= now.knobs_db
 
-    def _mends(self, finding: Finding, tried: Tried) -> bool:
+    def _mends(self, finding: Finding, tried: TriedPlan) -> bool:
         after = tried.still(finding)
         return (after is None or _is_milder(after, finding)) and tried.judgement < self.judgement
 

@@ -6,7 +6,16 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser.ways import ways
 from tidy_trunk.core.advice.ways import Trial, Upstream, Way, way_of
-from tidy_trunk.core.gear.catalogue import InputPort, Kind, OutputPort, Signal, Supply, built_in, mode_key, switch_key
+from tidy_trunk.core.gear.catalogue import (
+    DeviceKind,
+    InputPort,
+    OutputPort,
+    Signal,
+    Supply,
+    built_in,
+    mode_key,
+    switch_key,
+)
 from tidy_trunk.core.plan import (
     AddDevice,
     Connect,
@@ -31,7 +40,7 @@ from tidy_trunk.errors import TidyTrunkError
 BOXES: Final = ("preamp-box", "field-mixer", "handheld-recorder")
 """Classes that are proposed where the job has none of them: each gives 48 V and leads on to a camera. [HANDBOOK] §13"""
 
-_BOX_KINDS = (Kind.PREAMP, Kind.MIXER, Kind.RECORDER)
+_BOX_KINDS = (DeviceKind.PREAMP, DeviceKind.MIXER, DeviceKind.RECORDER)
 _SHORT_M = 0.5
 
 

@@ -6,7 +6,7 @@ from enum import StrEnum
 from itertools import islice
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.adviser import MOST_WAYS, Adviser, Tried
+from tidy_trunk.core.advice.adviser.adviser import MOST_WAYS, Adviser, TriedPlan
 from tidy_trunk.core.advice.adviser.gain_plan import gain_plan, small_moves
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, wrong
@@ -40,7 +40,7 @@ SAME_DB: Final = 0.05
 """ASSUMED_ difference that is printed as none."""
 
 
-class How(StrEnum):
+class ConnectionMethod(StrEnum):
     """How a run is made."""
 
     PLAIN = "plain"  # with nothing set, as nothing has to be
@@ -59,11 +59,11 @@ class MatchedRun:
     is_plain: bool
 
     @property
-    def how(self) -> How:
+    def how(self) -> ConnectionMethod:
         return _how(self.move)
 
 
-_Candidate = tuple[tuple[float, ...], Move, Tried]
+_Candidate = tuple[tuple[float, ...], Move, TriedPlan]
 _More = Callable[[Question, str], Iterator[tuple[Edit, ...]]]
 
 
@@ -81,7 +81,7 @@ class Matcher:
             run_edits: The edits that make it.
             keeps_cable: It was asked for by name: switches and knobs are set, and no other cable is taken.
         """
-        plain = Move(self._made(run_edits, How.PLAIN), tuple(run_edits))
+        plain = Move(self._made(run_edits, ConnectionMethod.PLAIN), tuple(run_edits))
         made = self._adviser.tried(plain.edits)
         if made is None:
             return []
@@ -108,7 +108,7 @@ class Matcher:
             for _, move, tried in (best, *others)
         ]
 
-    def _tried(self, edits: Sequence[Edit]) -> Tried | None:
+    def _tried(self, edits: Sequence[Edit]) -> TriedPlan | None:
         """What edits come to; None where they cannot be, or take another cable than the one that was asked for."""
         tried = self._adviser.tried(edits)
         asked = self._cable
@@ -121,7 +121,7 @@ class Matcher:
         """The same with every switch and knob at the sockets of its runs that makes it better still; where none does, with
         another way of a run; and where that does not either, with what a gain plan would set there."""
         move = best[1]
-        does = self._made(move.edits, How.MATCHED) if _how(move) is How.PLAIN else move.does
+        does = self._made(move.edits, ConnectionMethod.MATCHED) if _how(move) is ConnectionMethod.PLAIN else move.does
         for _ in range(MOST_BETTERED):
             better = (
                 self._better(does, best, _settings, tuple)
@@ -153,26 +153,31 @@ class Matcher:
                 best = (wrong(tried.judgement), Move(does, edits), tried)
         return None if best is than else best
 
-    def _choices(self, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
+    def _choices(self, run_edits: Sequence[Edit], made: TriedPlan, run_id: str) -> list[Move]:
         question = made.question
         run = question.plan.runs[run_id]
         if not is_powered(question.index, run.sending.device):
             return self._by_boxes(run_edits, made, run_id)
         found = [
-            Move(self._made(run_edits, How.MATCHED if way.edits else How.PLAIN), behind(run_edits, way.edits))
+            Move(
+                self._made(run_edits, ConnectionMethod.MATCHED if way.edits else ConnectionMethod.PLAIN),
+                behind(run_edits, way.edits),
+            )
             for way in question.ways(run_id)[:MOST_WAYS]
         ]
         more = settled_towards(question, run_id)
-        chain = Move(self._made(run_edits, How.MATCHED if more else How.PLAIN), behind(run_edits, more))
+        chain = Move(
+            self._made(run_edits, ConnectionMethod.MATCHED if more else ConnectionMethod.PLAIN), behind(run_edits, more)
+        )
         return [*found, chain] if self._leaves_others(chain) else found
 
-    def _made(self, edits: Sequence[Edit], how: How, via: Message | None = None) -> tuple[Message, ...]:
+    def _made(self, edits: Sequence[Edit], how: ConnectionMethod, via: Message | None = None) -> tuple[Message, ...]:
         """What is said of a run that edits make."""
         *_, run = (edit for edit in edits if isinstance(edit, Connect))
         index = self._adviser.report.index
         return (message("connect", index, sending=run.sending, receiving=run.receiving, how=how, via=via),)
 
-    def _limited(self, move: Move, tried: Tried, run_id: str) -> list[Move]:
+    def _limited(self, move: Move, tried: TriedPlan, run_id: str) -> list[Move]:
         """The same with the limiter on at the end of the run, where a burst would go over there."""
         bursts = [item for item in tried.question.findings if item.rule == "burst-clips" and item.run == run_id]
         return [
@@ -197,11 +202,11 @@ class Matcher:
             if track.trace.id in after
         )
 
-    def _by_boxes(self, run_edits: Sequence[Edit], made: Tried, run_id: str) -> list[Move]:
+    def _by_boxes(self, run_edits: Sequence[Edit], made: TriedPlan, run_id: str) -> list[Move]:
         """Where the socket cannot power the microphone: the quietest ways by a box between."""
         return [
             Move(
-                self._made(run_edits, How.VIA, inserted_device.does), inserted_device.edits[1:]
+                self._made(run_edits, ConnectionMethod.VIA, inserted_device.does), inserted_device.edits[1:]
             )  # there is no run yet to take out
             for inserted_device in inserted_devices(made.question.report, run_id)[:MOST_BOXES]
         ]
@@ -223,8 +228,8 @@ def _with_final_cables(before: Plan, edits: tuple[Edit, ...], after: Plan) -> tu
     return shorter if edited(before, shorter) == after else edits
 
 
-def _how(move: Move) -> How:
-    how: How = move.does[0].facts["how"]
+def _how(move: Move) -> ConnectionMethod:
+    how: ConnectionMethod = move.does[0].facts["how"]
     return how
 
 

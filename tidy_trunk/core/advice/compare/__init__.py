@@ -2,10 +2,10 @@
 
 from tidy_trunk.core.advice.compare.compare import (
     MOST_WAYS,
-    Compared,
+    Comparison,
+    Discrepancy,
     NoiseKind,
-    Recorded,
-    Surprise,
+    RecordedLevels,
     WayPlan,
     compare,
     track_reached,
@@ -14,10 +14,10 @@ from tidy_trunk.core.advice.compare.compare import (
 
 __all__ = [
     "MOST_WAYS",
-    "Compared",
+    "Comparison",
+    "Discrepancy",
     "NoiseKind",
-    "Recorded",
-    "Surprise",
+    "RecordedLevels",
     "WayPlan",
     "compare",
     "track_reached",

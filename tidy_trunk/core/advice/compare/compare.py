@@ -36,7 +36,7 @@ class NoiseKind(StrEnum):
     HISS = "hiss"
 
 
-class Surprise(Enum):
+class Discrepancy(Enum):
     """How a recording differs from what was predicted of it; cut off as predicted is none, and is told all the same."""
 
     NONE = auto()
@@ -57,7 +57,7 @@ class WayPlan:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Recorded:
+class RecordedLevels:
     """What one recording holds: a tone, and the noise of its pause. Levels in dBFS [AES17]; bands: third octaves of the noise."""
 
     tone_dbfs: float
@@ -69,7 +69,7 @@ class Recorded:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Compared:
+class Comparison:
     """A way as it was recorded beside the way as it was predicted.
 
     hiss_db, predicted_hiss_db: noise against the tone, negative: how quiet the way is, wherever its knob stands.
@@ -80,7 +80,7 @@ class Compared:
 
     way: str
     does: Message
-    recorded: Recorded
+    recorded: RecordedLevels
     hiss_db: float
     predicted_tone_dbfs: float
     predicted_hiss_db: float
@@ -90,7 +90,7 @@ class Compared:
     rules: str
     kind: NoiseKind
     off_db: float
-    surprise: Surprise
+    surprise: Discrepancy
 
 
 @dataclass(frozen=True, slots=True)
@@ -133,7 +133,7 @@ def track_reached(report: Report, run_id: str) -> Stage:
     return stage
 
 
-def compare(report: Report, run_id: str, recorded: Mapping[str, Recorded]) -> tuple[Compared, ...]:
+def compare(report: Report, run_id: str, recorded: Mapping[str, RecordedLevels]) -> tuple[Comparison, ...]:
     """Ways to match a run as they were recorded, the quietest first, and what is cut off last.
 
     Args:
@@ -174,12 +174,12 @@ def _predict(plan: Plan, run_id: str) -> _Predicted:
     return _Predicted(sound.average, sound.noise - sound.average, ruling.name if ruling else "", sound.clip is not None)
 
 
-def _compared(way: WayPlan, found: Recorded, thought: _Predicted, place: int, predicted_place: int) -> Compared:
+def _compared(way: WayPlan, found: RecordedLevels, thought: _Predicted, place: int, predicted_place: int) -> Comparison:
     hiss_db = found.noise_dbfs - found.tone_dbfs
     off_db = hiss_db - thought.hiss_db
     kind = _kind(found)
     near = abs(off_db) <= WORTH_TELLING_DB and kind is NoiseKind.HISS
-    return Compared(
+    return Comparison(
         way=way.id,
         does=way.does,
         recorded=found,
@@ -196,18 +196,18 @@ def _compared(way: WayPlan, found: Recorded, thought: _Predicted, place: int, pr
     )
 
 
-def _kind(found: Recorded) -> NoiseKind:
+def _kind(found: RecordedLevels) -> NoiseKind:
     if found.hum_dbfs is not None and found.hum_dbfs >= found.noise_dbfs - HALF_DB:
         return NoiseKind.HUM
     low = sum_powers_db(band for hertz, band in zip(BANDS_HZ, found.bands, strict=True) if hertz <= RUMBLE_TO_HZ)
     return NoiseKind.RUMBLE if low >= found.noise_dbfs - HALF_DB else NoiseKind.HISS
 
 
-def _surprise(off_db: float, is_cut_off: bool, was_foreseen: bool) -> Surprise:
+def _surprise(off_db: float, is_cut_off: bool, was_foreseen: bool) -> Discrepancy:
     if is_cut_off:
-        return Surprise.CUT_OFF if was_foreseen else Surprise.CUT_OFF_UNFORESEEN
+        return Discrepancy.CUT_OFF if was_foreseen else Discrepancy.CUT_OFF_UNFORESEEN
     if was_foreseen:
-        return Surprise.IS_WHOLE
+        return Discrepancy.IS_WHOLE
     if not math.isfinite(off_db) or abs(off_db) <= WORTH_TELLING_DB:
-        return Surprise.NONE
-    return Surprise.QUIETER if off_db < 0 else Surprise.NOISIER
+        return Discrepancy.NONE
+    return Discrepancy.QUIETER if off_db < 0 else Discrepancy.NOISIER

@@ -8,7 +8,7 @@ from typing import Final
 from tidy_trunk.core.advice.checks import Finding
 from tidy_trunk.core.advice.fault_search.suspects import Chain, Suspect, suspects
 from tidy_trunk.core.advice.fault_search.symptoms import Symptom
-from tidy_trunk.core.gear.catalogue import Kind, Power
+from tidy_trunk.core.gear.catalogue import DeviceKind, Power
 from tidy_trunk.core.plan import PlacedDevice, PortRef
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 
@@ -158,5 +158,5 @@ def _heard_at(chain: Chain, placed: PlacedDevice, found: Sequence[Suspect]) -> I
         for port in placed.device_class.outputs
     ):
         yield FaultTest(code="listen", device=device, minutes=MINUTES["listen"], yes=before)
-    elif placed.device_class.is_recording and placed.device_class.kind is not Kind.CAMERA:
+    elif placed.device_class.is_recording and placed.device_class.kind is not DeviceKind.CAMERA:
         yield FaultTest(code="play-back", device=device, minutes=MINUTES["play-back"], yes=before)

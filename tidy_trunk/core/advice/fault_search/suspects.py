@@ -9,7 +9,7 @@ from typing import Final
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.advice.fault_search.symptoms import EXPLAINED_BY, Symptom
 from tidy_trunk.core.base.units import ratio_from_db
-from tidy_trunk.core.gear.catalogue import Circuit, Kind, Power, Supply
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceKind, Power, Supply
 from tidy_trunk.core.plan import PlacedDevice, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel, noise_budget
 from tidy_trunk.core.sound.trace import StageKind
@@ -181,7 +181,7 @@ def _hiss(chain: Chain) -> Iterator[Suspect]:
         code = "noise" if device else "place"
         yield Suspect(code=code, device=where, at=chain.at.get(where, 0), weight=ALL_NOISE * power / total)
     for placed in placed_devices:
-        if placed.device_class.inputs and placed.device_class.kind is not Kind.RECEIVER:
+        if placed.device_class.inputs and placed.device_class.kind is not DeviceKind.RECEIVER:
             yield chain.made("switch", device=placed.device.id)
 
 
@@ -207,7 +207,7 @@ def _quiet(chain: Chain) -> Iterator[Suspect]:
             yield chain.made("power", device=placed.device.id)
         if feeding is not None and feeding.cell:
             yield chain.made("cell", device=placed.device.id)
-        if placed.device_class.kind is Kind.TRANSMITTER:
+        if placed.device_class.kind is DeviceKind.TRANSMITTER:
             yield chain.made("muted", device=placed.device.id)
         if placed.device_class.inputs:
             yield chain.made("switch", device=placed.device.id)
@@ -253,7 +253,7 @@ def _out_of_sync(chain: Chain) -> Iterator[Suspect]:
             yield chain.made("drift", device=placed.device.id)
         if placed.device.jam is not None:
             yield chain.made("jam", device=placed.device.id)
-        if placed.device_class.kind in (Kind.SWITCHER, Kind.MONITOR):
+        if placed.device_class.kind in (DeviceKind.SWITCHER, DeviceKind.MONITOR):
             yield chain.made("picture", device=placed.device.id)
 
 
@@ -264,7 +264,7 @@ def _dropouts(chain: Chain) -> Iterator[Suspect]:
             yield chain.made("radio", run=run.id)
             yield chain.made("aerial", device=run.receiving.device)
     for placed in chain.placed_devices():
-        if placed.device_class.kind is Kind.TRANSMITTER or (
+        if placed.device_class.kind is DeviceKind.TRANSMITTER or (
             placed.device_class.feeding is not None and placed.device_class.feeding.cell
         ):
             yield chain.made("cell", device=placed.device.id)

@@ -3,10 +3,10 @@
 from tidy_trunk.core.advice.gear_tests.answers import answered, known
 from tidy_trunk.core.advice.gear_tests.found import (
     FigureFound,
-    Found,
     GearAnswer,
     GearFinding,
     GearRecording,
+    GearTestOutcome,
     KnobFound,
     LegsFound,
     LowestFound,
@@ -24,12 +24,12 @@ from tidy_trunk.core.advice.gear_tests.gear_tests import (
 
 __all__ = [
     "FigureFound",
-    "Found",
     "GearAnswer",
     "GearFinding",
     "GearRecording",
     "GearTest",
     "GearTestKind",
+    "GearTestOutcome",
     "KnobFound",
     "LegsFound",
     "LowestFound",

@@ -7,10 +7,10 @@ from typing import Final
 
 from tidy_trunk.core.advice.gear_tests.found import (
     FigureFound,
-    Found,
     GearAnswer,
     GearFinding,
     GearRecording,
+    GearTestOutcome,
     KnobFound,
     LegsFound,
     LowestFound,
@@ -75,7 +75,7 @@ Change = Callable[[DeviceClass], DeviceClass]
 """What becomes of a class. [PRACTICE] of software"""
 
 
-def answered(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def answered(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     """What an answer says, and the edits that keep it.
 
     Raises:
@@ -119,7 +119,7 @@ def _figure_path(report: Report, test: GearTest) -> str:
     return f"inputs.{test.at}.modes.{placed.input_mode(placed.input(test.at)).id}.ein_dbu"
 
 
-def _lowest(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _lowest(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     is_off = answer.yes
     if is_off is None:
         channel = _channel(report, test.track, _recording(answer))
@@ -136,7 +136,7 @@ def _lowest(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     return _kept(report, test, answer, LowestFound(is_off), change)
 
 
-def _attenuator(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _attenuator(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     is_late = answer.yes
     if is_late is None:
         channel = _channel(report, test.track, _recording(answer))
@@ -149,7 +149,7 @@ def _attenuator(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     return _kept(report, test, answer, PadFound(place), _port(test.at, lambda port: replace(port, pad_place=place)))
 
 
-def _legs(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _legs(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     """The leg that is marked left alone: it is the left one where the first side hears it."""
     as_marked = answer.yes
     if as_marked is None:
@@ -173,7 +173,7 @@ def _legs(report: Report, test: GearTest, answer: GearAnswer) -> Found:
         for leg in legs
         if new.id != old.id
     ]
-    return Found(LegsFound(as_marked), keeping_line_ups(report, (SaveLead(lead=new), *swapped)), new.id)
+    return GearTestOutcome(LegsFound(as_marked), keeping_line_ups(report, (SaveLead(lead=new), *swapped)), new.id)
 
 
 def _own_lead(plan: Plan, lead: LeadClass, when: str) -> LeadClass:
@@ -184,7 +184,7 @@ def _own_lead(plan: Plan, lead: LeadClass, when: str) -> LeadClass:
     return replace(lead, id=free_id(f"my {lead.id}", plan.leads), label=label, tested=tested)
 
 
-def _bleed(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _bleed(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     at_most = False
     if answer.value is not None:
         bleed_db = -abs(answer.value)
@@ -207,14 +207,14 @@ def _bleed(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     return _kept(report, test, answer, found, _port(test.at, lambda port: replace(port, bleed_db=figure)))
 
 
-def _idle_noise(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _idle_noise(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     def change(figure: Figure | None) -> Change:
         return _port(test.at, lambda port: replace(port, idle_noise_dbfs=figure))
 
     return _noise_found(report, test, answer, change, (-160.0, 0.0), MEASURED_WITHIN_DB)
 
 
-def _input_noise(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _input_noise(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     placed = report.index.placed(test.device)
     chosen = placed.input_mode(placed.input(test.at))
 
@@ -237,7 +237,7 @@ def _noise_found(
     change: Callable[[Figure | None], Change],
     between: tuple[float, float],
     within_db: float,
-) -> Found:
+) -> GearTestOutcome:
     """The figure of a noise by which its track comes out as it was measured: all else on the way makes noise as before."""
     noise_dbfs = _noise(report, test, answer)
     own, edits = _own_class(report, test)
@@ -259,7 +259,7 @@ def _noise_found(
     return _kept(report, test, answer, FigureFound(_figure_path(report, test), figure, at_most), change(figure))
 
 
-def _meter(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _meter(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     if answer.value is None:
         raise InputError("say what the meter showed while this was recorded")
     channel = _channel(report, test.track, _recording(answer))
@@ -271,10 +271,10 @@ def _meter(report: Report, test: GearTest, answer: GearAnswer) -> Found:
     own, edits = _own_class(report, test)
     pairs = [MeterPair(answer.value, level)]
     edit = meter_edit(_edited(report, edits), test.track, pairs, answer.when)
-    return Found(MeterFound(edit.meter.reads_high_db), keeping_line_ups(report, (*edits, edit)), own.id)
+    return GearTestOutcome(MeterFound(edit.meter.reads_high_db), keeping_line_ups(report, (*edits, edit)), own.id)
 
 
-def _knob(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _knob(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     recording = _recording(answer)
     if test.knob is None or not recording.steps:
         raise InputError("this recording holds no steps: name the marks when it is dropped in")
@@ -289,10 +289,10 @@ def _knob(report: Report, test: GearTest, answer: GearAnswer) -> Found:
         when=answer.when,
     )
     clean = {step.setting for step in recording.steps if not step.clipped}
-    return Found(KnobFound(len(clean)), keeping_line_ups(report, (*edits, law[0])), own.id)
+    return GearTestOutcome(KnobFound(len(clean)), keeping_line_ups(report, (*edits, law[0])), own.id)
 
 
-def _picture(report: Report, test: GearTest, answer: GearAnswer) -> Found:
+def _picture(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
     if answer.value is None or not 0 <= answer.value <= 120:
         raise InputError("say by how many frames the picture is late, from 0 to 120")
     # A frame is all that can be counted.
@@ -319,7 +319,7 @@ def _own_class(report: Report, test: GearTest) -> tuple[DeviceClass, tuple[Edit,
     return after.classes[after.devices[test.device].class_id], (copied,)
 
 
-def _kept(report: Report, test: GearTest, answer: GearAnswer, what: GearFinding, change: Change) -> Found:
+def _kept(report: Report, test: GearTest, answer: GearAnswer, what: GearFinding, change: Change) -> GearTestOutcome:
     own, edits = _own_class(report, test)
     changed = change(own)
     kept: list[Edit] = [
@@ -328,7 +328,7 @@ def _kept(report: Report, test: GearTest, answer: GearAnswer, what: GearFinding,
     ]
     if isinstance(what, FigureFound) and not edits and what.path in report.index.plan.devices[test.device].figures:
         kept.append(SetFigure(device=test.device, path=what.path, figure=None))  # its class knows better now
-    return Found(what, keeping_line_ups(report, kept), own.id)
+    return GearTestOutcome(what, keeping_line_ups(report, kept), own.id)
 
 
 def _port(port_id: str, change: Callable[[InputPort], InputPort]) -> Change:
@@ -384,7 +384,7 @@ def _noise(report: Report, test: GearTest, answer: GearAnswer) -> float:
     return channel.noise_dbfs
 
 
-_READERS: Final[Mapping[GearTestKind, Callable[[Report, GearTest, GearAnswer], Found]]] = {
+_READERS: Final[Mapping[GearTestKind, Callable[[Report, GearTest, GearAnswer], GearTestOutcome]]] = {
     GearTestKind.LOWEST: _lowest,
     GearTestKind.ATTENUATOR: _attenuator,
     GearTestKind.LEGS: _legs,

@@ -95,7 +95,7 @@ GearFinding = LowestFound | PadFound | LegsFound | FigureFound | MeterFound | Kn
 
 
 @dataclass(frozen=True, slots=True)
-class Found:
+class GearTestOutcome:
     """What was found out, and the edits that keep it. class_id: of the class, or the lead, that knows it then."""
 
     what: GearFinding

@@ -11,8 +11,8 @@ from tidy_trunk.core.gear.catalogue import (
     INSIDE,
     PINOUTS,
     Bridge,
+    DeviceKind,
     InputPort,
-    Kind,
     LeadClass,
     Port,
     Side,
@@ -133,7 +133,7 @@ def gear_tests(report: Report) -> tuple[GearTest, ...]:
     return tuple(found)
 
 
-SET_BY_STEPS: Final = frozenset({Kind.RECORDER, Kind.MIXER})
+SET_BY_STEPS: Final = frozenset({DeviceKind.RECORDER, DeviceKind.MIXER})
 """ASSUMED_ kinds of device of which an output level gives what is written beside it."""
 
 
@@ -154,7 +154,7 @@ def _of_device(report: Report, placed: PlacedDevice) -> Iterator[GearTest]:
         if built not in seen:
             seen.append(built)
             yield from _of_input(report, placed, port, runs)
-    if placed.device_class.kind in (Kind.CAMERA, Kind.SWITCHER):
+    if placed.device_class.kind in (DeviceKind.CAMERA, DeviceKind.SWITCHER):
         yield _test(report, GearTestKind.PICTURE, placed, "", None)
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from tidy_trunk.core.advice.line_up.measured import knobs_of
 from tidy_trunk.core.advice.line_up.steps import OFF_DB, LineUpStep, State, taken
 from tidy_trunk.core.plan import Edit, LineUp, ReadFrom, SetControl
-from tidy_trunk.core.sound.levels import LevelSolver, Report, Standing, known_sender, runs_between, way_of_classes
+from tidy_trunk.core.sound.levels import LevelSolver, LineUpStanding, Report, known_sender, runs_between, way_of_classes
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError, TidyTrunkError
 
@@ -48,7 +48,7 @@ def pair_of(report: Report, line_up: LineUp) -> LinedUpPair | None:
         return None
     stage, index = track.trace.stage, report.index
     off_db = line_up.read_dbfs - line_up.predicted_dbfs
-    if report.solver.correction(stage, line_up).standing is not Standing.FRESH or abs(off_db) > OFF_DB:
+    if report.solver.correction(stage, line_up).standing is not LineUpStanding.FRESH or abs(off_db) > OFF_DB:
         return None
     return LinedUpPair(
         way=way_of_classes(index, line_up.sender, stage),

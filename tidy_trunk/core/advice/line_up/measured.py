@@ -21,7 +21,7 @@ from tidy_trunk.core.plan import (
     TakeMeterError,
     apply_edits,
 )
-from tidy_trunk.core.sound.levels import LevelSolver, Report, Standing, sender_of
+from tidy_trunk.core.sound.levels import LevelSolver, LineUpStanding, Report, sender_of
 from tidy_trunk.core.sound.trace import Stage, StageKind, trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
 
@@ -162,7 +162,7 @@ def keeping_line_ups(report: Report, edits: Sequence[Edit]) -> tuple[Edit, ...]:
         before, now = report.track(track_id), after.track(track_id)
         if before is None or now is None:
             continue
-        if report.solver.correction(before.trace.stage, found).standing is not Standing.FRESH:
+        if report.solver.correction(before.trace.stage, found).standing is not LineUpStanding.FRESH:
             continue
         tone = LevelSolver(after.index, oscillators={found.sender: found.sent_dbfs}, line_ups={})
         predicted_dbfs = round(tone.level(now.trace.stage).sound.average, 3)

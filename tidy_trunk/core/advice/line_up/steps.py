@@ -7,12 +7,12 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.advice.line_up.measured import Knob, knobs_of
-from tidy_trunk.core.gear.catalogue import Signal, ToneBy
+from tidy_trunk.core.gear.catalogue import Signal, ToneTrigger
 from tidy_trunk.core.plan import Edit, LineUp, Message, MeterError, PlanIndex, ReadFrom, SetControl, TakeLineUp, message
 from tidy_trunk.core.sound.levels import (
     LevelSolver,
+    LineUpStanding,
     Report,
-    Standing,
     TrackLevel,
     known_sender,
     sender_of,
@@ -110,7 +110,7 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
     line_up = read if read is not None and read.track == track.trace.id else None
     off_db, is_fresh = 0.0, False
     if read is not None:
-        is_fresh = report.solver.correction(stage, read).standing is Standing.FRESH
+        is_fresh = report.solver.correction(stage, read).standing is LineUpStanding.FRESH
         off_db = read.read_dbfs - read.predicted_dbfs
     is_off = is_fresh and abs(off_db) > OFF_DB
     state = State.OPEN
@@ -148,11 +148,11 @@ def _step(report: Report, track: TrackLevel) -> LineUpStep | None:
 
 def _how(index: PlanIndex, sender: str) -> Message | None:
     match index.placed(sender).device_class.traits.tone_by:
-        case ToneBy.KEYS:
+        case ToneTrigger.KEYS:
             return message("tone-by-keys", index, device=sender)
-        case ToneBy.RECORDING:
+        case ToneTrigger.RECORDING:
             return message("tone-while-recording", index, device=sender)
-        case ToneBy.SWITCH:
+        case ToneTrigger.SWITCH:
             return None
 
 

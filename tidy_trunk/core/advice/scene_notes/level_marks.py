@@ -9,7 +9,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.line_up import Knob, knobs_along
 from tidy_trunk.core.advice.ways import PEAK_MARGIN_DB
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import Role, SetControl, SetSource, edited
 from tidy_trunk.core.sound.levels import Clipping, Report, TrackLevel
 from tidy_trunk.core.sound.trace import StageKind
@@ -23,7 +23,7 @@ LINEAR_WITHIN_DB: Final = 1.0
 MOST_TURNS: Final = 4
 """ASSUMED_ times that a knob is set anew until nothing is cut off: what clips first is found at once."""
 
-OUT_OF_HAND: Final = frozenset({Kind.TRANSMITTER, Kind.RECEIVER})
+OUT_OF_HAND: Final = frozenset({DeviceKind.TRANSMITTER, DeviceKind.RECEIVER})
 """Devices whose gain nobody rides in a take: it is on a body, or on a camera. [PRACTICE]"""
 
 REACHED_WITHIN_DB: Final = 0.5

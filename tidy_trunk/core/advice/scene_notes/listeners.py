@@ -7,14 +7,14 @@ from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import Circuit, Kind, OutputPort
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceKind, OutputPort
 from tidy_trunk.core.plan import PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 
-LISTENERS: Final = (Kind.SPEAKER, Kind.HEADPHONES, Kind.MONITOR)
+LISTENERS: Final = (DeviceKind.SPEAKER, DeviceKind.HEADPHONES, DeviceKind.MONITOR)
 """What people hear a take by, best first: a loudspeaker is heard by all who stand there. [PRACTICE]"""
 
-PLAYERS: Final = (Kind.RECORDER, Kind.COMPUTER, Kind.CAMERA)
+PLAYERS: Final = (DeviceKind.RECORDER, DeviceKind.COMPUTER, DeviceKind.CAMERA)
 """What plays a take back, best first: a recorder has the sound that counts. [PRACTICE]"""
 
 
@@ -29,7 +29,7 @@ class PlaybackPath:
     output: PortRef
     run: str = ""
     listener: str = ""
-    kind: Kind | None = None
+    kind: DeviceKind | None = None
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -81,7 +81,7 @@ def _listeners(index: PlanIndex, run: Run, seen: set[str]) -> Iterator[str]:
     placed = index.placed(device)
     if placed.device_class.kind in LISTENERS:
         yield device
-    elif not placed.device_class.is_recording or placed.device_class.kind is Kind.MIXER:
+    elif not placed.device_class.is_recording or placed.device_class.kind is DeviceKind.MIXER:
         for output in placed.device_class.outputs:
             for onward in index.leaving.get(PortRef(device, output.id), []):
                 yield from _listeners(index, onward, seen)
@@ -107,7 +107,7 @@ def stream_feeds(report: Report) -> tuple[StreamFeed, ...]:
     return tuple(
         _feed(track)
         for track in report.tracks
-        if report.index.placed(track.trace.device).device_class.kind is Kind.SWITCHER
+        if report.index.placed(track.trace.device).device_class.kind is DeviceKind.SWITCHER
     )
 
 

@@ -5,11 +5,20 @@ from dataclasses import dataclass, field
 from typing import Any, Final
 
 from tidy_trunk.core.advice.line_up import LineUpStep, State, line_up_steps
-from tidy_trunk.core.gear.catalogue import Circuit, Control, ControlKind, InputPort, Kind, Power, Supply, controls_of
+from tidy_trunk.core.gear.catalogue import (
+    Circuit,
+    Control,
+    ControlKind,
+    DeviceKind,
+    InputPort,
+    Power,
+    Supply,
+    controls_of,
+)
 from tidy_trunk.core.plan import Hazard, PlacedDevice, PlanIndex, PortRef, Role, Run
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import StageKind, upstream_of
-from tidy_trunk.core.time.clock import Gets, TimecodeDevice, timecode_devices
+from tidy_trunk.core.time.clock import TimecodeDevice, TimecodeFrom, timecode_devices
 
 TRODDEN: Final = frozenset({Hazard.WALKWAY, Hazard.DOORWAY})
 """Where people walk: leads there are taped or ramped. [HANDBOOK] §9"""
@@ -49,7 +58,7 @@ def walk_items(report: Report) -> tuple[WalkItem, ...]:
         found += _of_device(report, placed, mine)
     in_chain = {item.device for item in found}
     for placed in report.index.placed_devices():
-        if placed.device_class.kind is Kind.CAMERA and placed.device.id not in in_chain:
+        if placed.device_class.kind is DeviceKind.CAMERA and placed.device.id not in in_chain:
             found += _of_camera_alone(placed)
     found += [item for timecode_device in clocks for item in _of_clock(timecode_device)]
     return (*found, *_at_the_end(report))
@@ -127,7 +136,7 @@ def _of_clock(timecode_device: TimecodeDevice) -> Iterator[WalkItem]:
     def item(what: str, name: str, **facts: object) -> WalkItem:
         return WalkItem(id=f"{device}.{name}", what=what, group=TIMECODE, device=device, facts=facts)
 
-    if timecode_device.gets is Gets.SOUND:
+    if timecode_device.gets is TimecodeFrom.SOUND:
         yield item("timecode-track", "timecode", giver=giver, bus=timecode_device.track.partition(".")[2])
         return
     yield item("timecode-rate", "timecode-rate", rate=timecode_device.rate, records_run=timecode_device.records_run)
@@ -224,6 +233,6 @@ def _at_the_end(report: Report) -> Iterator[WalkItem]:
     yield item("silence")
     yield item("played", recording=recording)
     yield item("counter", recording=recording)
-    if len(recording) > 1 or any(placed.device_class.kind is Kind.CAMERA for placed in placed_devices):
+    if len(recording) > 1 or any(placed.device_class.kind is DeviceKind.CAMERA for placed in placed_devices):
         yield item("clap")
     yield item("hold", devices=tuple(placed.device.id for placed in placed_devices if placed.device_class.traits.hold))

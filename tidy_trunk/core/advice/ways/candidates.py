@@ -80,7 +80,7 @@ def candidates(index: PlanIndex, run: Run) -> Iterator[Candidate]:
     yield Candidate(id="gain", does=message("only-gain", index, device=run.receiving.device), edits=())
 
 
-class Apart(NamedTuple):
+class LevelDifference(NamedTuple):
     """How far a sender's full scale and what an input takes lie apart, in dBu, with the ± of both together in dB."""
 
     sends_dbu: float
@@ -106,12 +106,12 @@ class RunEnds:
         self.takes: InputMode = self.receiver.input_mode(self.input)
 
     @property
-    def apart(self) -> Apart | None:
+    def apart(self) -> LevelDifference | None:
         """None where one of them states no full scale in volts."""
         sends, takes = self.sends.full_scale_dbu, self.takes.full_scale_dbu
         if sends is None or takes is None:
             return None
-        return Apart(
+        return LevelDifference(
             sends.value + self.sender.trim_db(self.output, self.sends),
             input_stage_dbu(self.receiver, self.input, self.takes),
             combine_tolerances_db((sends.tolerance, takes.tolerance)),

@@ -90,7 +90,7 @@ def switched(placed: PlacedDevice, port: InputPort, supply: Supply, *, on: bool)
     )
 
 
-class Known(Protocol):
+class KnownUpstream(Protocol):
     """Whatever knows what lies upstream of a run."""
 
     def worked_out(self, plan: Plan) -> tuple[PlanIndex, Tracer, LevelSolver]:
@@ -136,7 +136,7 @@ class _Knob(NamedTuple):
 class Trial:
     """A plan in which a run is as a way would have it."""
 
-    def __init__(self, plan: Plan, run: str | Run, upstream: Known, track: str = "") -> None:
+    def __init__(self, plan: Plan, run: str | Run, upstream: KnownUpstream, track: str = "") -> None:
         """`run`: its id, or that of a built-in microphone. `track`: of the receiving device, where it is not the first that
         the run reaches."""
         self.plan = plan

@@ -3,7 +3,7 @@
 from tidy_trunk.core.base.signal.bands import BANDS_HZ, band_levels
 from tidy_trunk.core.base.signal.clipping import CLIPPED_RUN, ClippedRun
 from tidy_trunk.core.base.signal.decibels import dbfs_of_powers
-from tidy_trunk.core.base.signal.meaning import Meaning, Weight, meanings
+from tidy_trunk.core.base.signal.meaning import SignalFinding, SignalSeverity, meanings
 from tidy_trunk.core.base.signal.measure import holds_timecode, measure
 from tidy_trunk.core.base.signal.measurement import (
     ChannelMeasure,
@@ -18,7 +18,7 @@ from tidy_trunk.core.base.signal.measurement import (
     Ticks,
     Tone,
 )
-from tidy_trunk.core.base.signal.meter import BLOCK_S, Meter, Metered, check_finite, check_kind
+from tidy_trunk.core.base.signal.meter import BLOCK_S, Meter, MeterResult, check_finite, check_kind
 from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, LOWEST_HZ
 from tidy_trunk.core.base.signal.speech import SpeechLevels, active_level_dbfs, speech_levels
 from tidy_trunk.core.base.signal.steps import LARGEST_SETTING, StepMeasure, StepsMeasure, measure_steps
@@ -34,22 +34,22 @@ __all__ = [
     "ChannelMeasure",
     "ClippedRun",
     "Hum",
-    "Meaning",
     "Measurement",
     "Meter",
-    "Metered",
+    "MeterResult",
     "NoiseFloor",
     "NoiseFrom",
     "NoiseShape",
     "Overview",
     "PairMeasure",
     "Polarity",
+    "SignalFinding",
+    "SignalSeverity",
     "SpeechLevels",
     "StepMeasure",
     "StepsMeasure",
     "Ticks",
     "Tone",
-    "Weight",
     "active_level_dbfs",
     "band_levels",
     "check_finite",

@@ -41,7 +41,7 @@ LATE_MS: Final = 1.0
 """ASSUMED_ delay between two channels from which their sum sounds hollow."""
 
 
-class Weight(StrEnum):
+class SignalSeverity(StrEnum):
     """How bad it is: the words of the checks."""
 
     STOP = "stop"
@@ -50,22 +50,22 @@ class Weight(StrEnum):
 
 
 @dataclass(frozen=True, slots=True)
-class Meaning:
+class SignalFinding:
     """One thing that was heard: a stable name, how bad it is, and where: `channels` count from 1.
 
     beside: the channel that it is compared with; 0 where it is none.
     """
 
     what: str
-    weight: Weight
+    weight: SignalSeverity
     channels: tuple[int, ...]
     beside: int = 0
 
 
-_ORDER = (Weight.STOP, Weight.CAUTION, Weight.NOTE)
+_ORDER = (SignalSeverity.STOP, SignalSeverity.CAUTION, SignalSeverity.NOTE)
 
 
-def meanings(found: Measurement) -> tuple[Meaning, ...]:
+def meanings(found: Measurement) -> tuple[SignalFinding, ...]:
     """What there is to say of a recording, the worst first."""
     told = [item for channel in found.channels for item in _of_channel(channel)]
     told += [item for pair in found.pairs for item in _of_pair(found, pair)]
@@ -74,38 +74,38 @@ def meanings(found: Measurement) -> tuple[Meaning, ...]:
     return tuple(sorted(told, key=lambda item: _ORDER.index(item.weight)))
 
 
-def _of_channel(channel: ChannelMeasure) -> Iterator[Meaning]:
-    def told(what: str, weight: Weight) -> Meaning:
-        return Meaning(what, weight, (channel.index,))
+def _of_channel(channel: ChannelMeasure) -> Iterator[SignalFinding]:
+    def told(what: str, weight: SignalSeverity) -> SignalFinding:
+        return SignalFinding(what, weight, (channel.index,))
 
     if channel.is_silent:
-        yield told("silence", Weight.STOP)
+        yield told("silence", SignalSeverity.STOP)
         return
     if channel.is_ltc:
-        yield told("timecode", Weight.NOTE)
+        yield told("timecode", SignalSeverity.NOTE)
         return
     if channel.clipped or channel.has_flat_tops:
-        yield told("clipping", Weight.STOP)
+        yield told("clipping", SignalSeverity.STOP)
     if channel.hum is not None:
-        yield told("hum", Weight.CAUTION if channel.hum.level_dbfs > AUDIBLE_HUM_DBFS else Weight.NOTE)
+        yield told("hum", SignalSeverity.CAUTION if channel.hum.level_dbfs > AUDIBLE_HUM_DBFS else SignalSeverity.NOTE)
     if channel.ticks is not None:
-        yield told("ticks", Weight.STOP if channel.ticks.level_dbfs > AUDIBLE_HUM_DBFS else Weight.NOTE)
+        yield told("ticks", SignalSeverity.STOP if channel.ticks.level_dbfs > AUDIBLE_HUM_DBFS else SignalSeverity.NOTE)
     if channel.clicks:
-        yield told("clicks", Weight.CAUTION)
+        yield told("clicks", SignalSeverity.CAUTION)
     if channel.creeps_db:
-        yield told("automatic-level", Weight.CAUTION)
+        yield told("automatic-level", SignalSeverity.CAUTION)
     if channel.noise.found is not NoiseFrom.NOWHERE and channel.noise.flat_dbfs > HISS_DBFS and channel.tone is None:
-        yield told("noise", Weight.NOTE)
+        yield told("noise", SignalSeverity.NOTE)
     if _is_all_noise(channel):
-        yield told("no-voice", Weight.CAUTION)
+        yield told("no-voice", SignalSeverity.CAUTION)
     elif channel.tone is None and channel.peak_dbfs < LOW_PEAK_DBFS:
-        yield told("level", Weight.CAUTION)
+        yield told("level", SignalSeverity.CAUTION)
     if channel.dc_dbfs > NOTICED_DC_DBFS:
-        yield told("dc", Weight.NOTE)
+        yield told("dc", SignalSeverity.NOTE)
     if channel.true_peak_dbtp > TRUE_PEAK_DBTP and not channel.clipped:
-        yield told("true-peak", Weight.NOTE)
+        yield told("true-peak", SignalSeverity.NOTE)
     if channel.tone is not None:
-        yield told("tone", Weight.NOTE)
+        yield told("tone", SignalSeverity.NOTE)
 
 
 def _is_all_noise(channel: ChannelMeasure) -> bool:
@@ -115,18 +115,20 @@ def _is_all_noise(channel: ChannelMeasure) -> bool:
     return channel.rms_dbfs - channel.noise.flat_dbfs < ALL_NOISE_DB
 
 
-def _of_pair(found: Measurement, pair: PairMeasure) -> Iterator[Meaning]:
+def _of_pair(found: Measurement, pair: PairMeasure) -> Iterator[SignalFinding]:
     first, second = (found.channels[index - 1] for index in pair.channels)
     if pair.polarity is Polarity.OPPOSITE:
-        yield Meaning("polarity", Weight.STOP, pair.channels)
+        yield SignalFinding("polarity", SignalSeverity.STOP, pair.channels)
     dead = second if first.peak_dbfs - second.peak_dbfs > DEAD_SIDE_DB else first
     other = first if dead is second else second
     if other.peak_dbfs - dead.peak_dbfs > DEAD_SIDE_DB and not dead.is_silent and other.peak_dbfs > LOW_PEAK_DBFS:
-        yield Meaning("dead-side", Weight.CAUTION, (dead.index,), beside=other.index)
+        yield SignalFinding("dead-side", SignalSeverity.CAUTION, (dead.index,), beside=other.index)
     if pair.bleed_db is not None:
-        yield Meaning("bleed", Weight.CAUTION if pair.bleed_db > BAD_BLEED_DB else Weight.NOTE, pair.channels)
+        yield SignalFinding(
+            "bleed", SignalSeverity.CAUTION if pair.bleed_db > BAD_BLEED_DB else SignalSeverity.NOTE, pair.channels
+        )
     elif pair.delay_ms and abs(pair.delay_ms) >= LATE_MS:
-        yield Meaning("delay", Weight.NOTE, pair.channels)
+        yield SignalFinding("delay", SignalSeverity.NOTE, pair.channels)
     marked = [channel.index for channel in (first, second) if channel.ident_gaps]
     if first.tone and second.tone and marked == [second.index] and second.index == first.index + 1:
-        yield Meaning("swapped", Weight.STOP, pair.channels)
+        yield SignalFinding("swapped", SignalSeverity.STOP, pair.channels)

@@ -20,14 +20,14 @@ from tidy_trunk.core.base.signal.measurement import (
     PairMeasure,
     Tone,
 )
-from tidy_trunk.core.base.signal.meter import BLOCK_S, Metered
+from tidy_trunk.core.base.signal.meter import BLOCK_S, MeterResult
 from tidy_trunk.core.base.signal.pairs import measure_pair
 from tidy_trunk.core.base.signal.pauses import Pauses, clicks, creep_db, find_pauses, frames_of
 from tidy_trunk.core.base.signal.shape import shape_of
 from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, Spectrum, noise_spectrum, smooth_size
 from tidy_trunk.core.base.signal.stretches import runs
 from tidy_trunk.core.base.signal.ticks import find_ticks
-from tidy_trunk.core.base.signal.tone import LONGEST_LOOK_S, SteadyRun, ToneInside, steady_runs, tone_inside
+from tidy_trunk.core.base.signal.tone import LONGEST_LOOK_S, MeasuredTone, SteadyRun, steady_runs, tone_inside
 from tidy_trunk.core.base.timecode import carries_timecode
 from tidy_trunk.core.base.units import SILENCE_DB
 
@@ -59,7 +59,7 @@ ReadChannels = Callable[[int, int], NDArray[np.float32]]
 """From first sample and count to samples of all channels, shape (channels, count), full scale 1.0. [AES17]"""
 
 
-def measure(metered: Metered, read: ReadChannels) -> Measurement:
+def measure(metered: MeterResult, read: ReadChannels) -> Measurement:
     """All there is to know, from the first look and a second one at a few places.
 
     `read` gives any stretch of the recording again; it is asked for a few seconds of each channel, one stretch at a time.
@@ -76,7 +76,7 @@ def measure(metered: Metered, read: ReadChannels) -> Measurement:
     )
 
 
-def _pair(metered: Metered, index: int, starts: Sequence[int], size: int, read: ReadChannels) -> PairMeasure:
+def _pair(metered: MeterResult, index: int, starts: Sequence[int], size: int, read: ReadChannels) -> PairMeasure:
     first, second = metered.pairs[index]
     if not (metered.power(first) and metered.power(second)):
         return measure_pair(metered, index, [])
@@ -84,14 +84,14 @@ def _pair(metered: Metered, index: int, starts: Sequence[int], size: int, read: 
     return measure_pair(metered, index, [(stretch[first], stretch[second]) for stretch in stretches])
 
 
-def holds_timecode(metered: Metered, channel: int, read: ReadChannels) -> bool:
+def holds_timecode(metered: MeterResult, channel: int, read: ReadChannels) -> bool:
     """Whether the loudest second of a channel is linear timecode. `channel`: from 0; `read`: as for `measure`."""
     start = _loudest(metered, channel)
     size = min(round(LOUDEST_S * metered.rate_hz), metered.sample_count)
     return bool(metered.power(channel)) and carries_timecode(read(start, size)[channel], metered.rate_hz)
 
 
-def _loudest(metered: Metered, channel: int) -> int:
+def _loudest(metered: MeterResult, channel: int) -> int:
     """First sample of a channel's loudest second, or of the whole where it is shorter."""
     powers = metered.block_powers(channel)
     size = min(round(LOUDEST_S / BLOCK_S), len(powers))
@@ -104,7 +104,7 @@ def _loudest(metered: Metered, channel: int) -> int:
 class _SteadyTone:
     """A tone with the stretches over which it stands: blocks of it, and how many of what sounds they are."""
 
-    inside: ToneInside
+    inside: MeasuredTone
     runs: tuple[SteadyRun, ...]
     blocks: NDArray[np.bool_]
     share: float
@@ -113,7 +113,7 @@ class _SteadyTone:
 class _Channel:
     """One channel on its second look."""
 
-    def __init__(self, metered: Metered, index: int, read: ReadChannels) -> None:
+    def __init__(self, metered: MeterResult, index: int, read: ReadChannels) -> None:
         self._metered = metered
         self._index = index
         self._read = read
@@ -248,14 +248,14 @@ def _multiples(frequency_hz: float) -> tuple[float, ...]:
     return tuple(frequency_hz * number for number in range(1, max(int(HIGHEST_HZ / max(frequency_hz, 1.0)), 1) + 1))
 
 
-def _is_hum(inside: ToneInside) -> bool:
+def _is_hum(inside: MeasuredTone) -> bool:
     """Whether the only tone there is is the mains themselves: at a low multiple of theirs, faint, and not clean."""
     near = any(abs(inside.frequency_hz - mains_hz * number) < 1.0 for mains_hz in (50, 60) for number in (1, 2, 3, 4))
     faint = dbfs_of_power(inside.power) < HUM_IS_TONE_DB
     return near and (faint or inside.thd_n_db > HUM_IS_TONE_DB)
 
 
-def _overview(metered: Metered) -> Overview:
+def _overview(metered: MeterResult) -> Overview:
     blocks = metered.highest.shape[1]
     size = -(-blocks // OVERVIEW_POINTS)
     edges = np.arange(0, blocks, size)

@@ -28,7 +28,7 @@ MOST_PAIRED: Final = 8
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Metered:
+class MeterResult:
     """What the first look tells. Arrays over blocks of `block_size` samples; the last block may be shorter.
 
     powers, means: mean square and mean of each block, shape (channels, blocks), full scale 1.0.
@@ -154,7 +154,7 @@ class Meter:
             np.array(products) if products else np.zeros(shape),
         )
 
-    def metered(self) -> Metered:
+    def metered(self) -> MeterResult:
         """What all pieces together tell.
 
         Raises:
@@ -165,7 +165,7 @@ class Meter:
         powers, means, highest, lowest, products = (
             np.concatenate(parts, axis=1) for parts in zip(*self._found, strict=True)
         )
-        return Metered(
+        return MeterResult(
             rate_hz=self.rate_hz,
             channels=self.channels,
             sample_count=self.sample_count,

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.signal.decibels import db_of_ratios
 from tidy_trunk.core.base.signal.measurement import PairMeasure, Polarity
-from tidy_trunk.core.base.signal.meter import Metered
+from tidy_trunk.core.base.signal.meter import MeterResult
 
 RELATED: Final = 0.25
 """ASSUMED_ correlation from which two channels hold the same sound as they are."""
@@ -42,7 +42,7 @@ FEWEST_BLOCKS: Final = 5
 """ASSUMED_ blocks in which bleed must be heard: a quarter of a second."""
 
 
-def measure_pair(metered: Metered, index: int, loudest: Sequence[tuple[Samples, Samples]]) -> PairMeasure:
+def measure_pair(metered: MeterResult, index: int, loudest: Sequence[tuple[Samples, Samples]]) -> PairMeasure:
     """Args:
     index: Which of the pairs of `metered`.
     loudest: Stretches of both channels: where the first is loudest, and where the second is.
@@ -51,7 +51,7 @@ def measure_pair(metered: Metered, index: int, loudest: Sequence[tuple[Samples, 
     correlation = _correlation(metered, index)
     late = [_moved(*stretch, metered.rate_hz) for stretch in loudest]
     polarity, delay_ms = Polarity.UNRELATED, None
-    moved = min(late, key=lambda found: abs(found.correlation)) if late else Moved(0.0, 0.0)
+    moved = min(late, key=lambda found: abs(found.correlation)) if late else LagPeak(0.0, 0.0)
     agree = len({np.sign(found.correlation) for found in late}) == 1
     if abs(correlation) >= RELATED:
         polarity = Polarity.SAME if correlation > 0 else Polarity.OPPOSITE
@@ -70,7 +70,7 @@ def measure_pair(metered: Metered, index: int, loudest: Sequence[tuple[Samples, 
     )
 
 
-def _correlation(metered: Metered, index: int) -> float:
+def _correlation(metered: MeterResult, index: int) -> float:
     first, second = metered.pairs[index]
     both = metered.power(first) * metered.power(second)
     if both <= 0:
@@ -79,18 +79,18 @@ def _correlation(metered: Metered, index: int) -> float:
     return float(np.clip(product / both**0.5, -1.0, 1.0))
 
 
-class Moved(NamedTuple):
+class LagPeak(NamedTuple):
     """The place at which two stretches are most alike: their correlation there, and by how much the second is late."""
 
     correlation: float
     late_ms: float
 
 
-def _moved(first: Samples, second: Samples, rate_hz: int) -> Moved:
+def _moved(first: Samples, second: Samples, rate_hz: int) -> LagPeak:
     one, other = (np.asarray(samples, dtype=np.float64) - np.mean(samples) for samples in (first, second))
     scale = float(np.sqrt((one @ one) * (other @ other)))
     if scale <= 0:
-        return Moved(0.0, 0.0)
+        return LagPeak(0.0, 0.0)
     reach = min(round(LONGEST_DELAY_S * rate_hz), len(one) - 1)
     size = 1 << (2 * len(one) - 1).bit_length()
     product = np.fft.irfft(np.conj(np.fft.rfft(one, size)) * np.fft.rfft(other, size), size) / scale
@@ -103,10 +103,10 @@ def _moved(first: Samples, second: Samples, rate_hz: int) -> Moved:
     top[:-1] &= sizes[:-1] >= sizes[1:]
     good = np.flatnonzero(top)
     best = good[np.argmin(np.abs(lags[good]))]
-    return Moved(float(near[best]), float(lags[best]) / rate_hz * 1000)
+    return LagPeak(float(near[best]), float(lags[best]) / rate_hz * 1000)
 
 
-def _bleed(metered: Metered, index: int, correlation: float) -> tuple[float, int] | None:
+def _bleed(metered: MeterResult, index: int, correlation: float) -> tuple[float, int] | None:
     """How loud one channel is heard in the other, and in which: the louder of both ways."""
     first, second = metered.pairs[index]
     product = metered.products[index] - metered.mean(first) * metered.mean(second)

@@ -61,7 +61,7 @@ def steady_runs(levels: NDArray[np.float64], peaks: NDArray[np.float64], block_s
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class ToneInside:
+class MeasuredTone:
     """A tone in a stretch. Powers are mean squares; noise without the tone and its harmonics, flat and A-weighted.
 
     residue: the spectrum without the tone and its harmonics, what lay under them guessed from beside them.
@@ -80,7 +80,7 @@ class ToneInside:
         return float(dbfs_of_powers(self.rest) - dbfs_of_powers(self.power))
 
 
-def tone_inside(stretch: Samples, rate_hz: int) -> ToneInside | None:
+def tone_inside(stretch: Samples, rate_hz: int) -> MeasuredTone | None:
     """The tone that rules a stretch, None where none does. Source: [AES17] THD+N, here against the tone alone"""
     spectrum = tone_spectrum(stretch, rate_hz)
     audible = spectrum.within(LOWEST_HZ / 2, rate_hz / 2)
@@ -104,7 +104,7 @@ def tone_inside(stretch: Samples, rate_hz: int) -> ToneInside | None:
         _take_out(left, spectrum, number * frequency_hz)
     residue = spectrum._replace(powers=left, usual=left)
     noise, noise_a = residue.noise(band)
-    return ToneInside(
+    return MeasuredTone(
         frequency_hz=frequency_hz,
         power=power,
         rest=float(spectrum.powers[out].sum()),

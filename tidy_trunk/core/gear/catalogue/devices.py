@@ -12,7 +12,7 @@ from tidy_trunk.core.gear.catalogue.span import Span
 from tidy_trunk.errors import InputError
 
 
-class Kind(StrEnum):
+class DeviceKind(StrEnum):
     """What a device is for."""
 
     MICROPHONE = "microphone"
@@ -67,7 +67,7 @@ class Power(StrEnum):
     CHARGER = "USB charger"
 
 
-class ToneBy(StrEnum):
+class ToneTrigger(StrEnum):
     """When a device gives its tone. Source: [HANDBOOK] §3"""
 
     SWITCH = "a switch or menu"
@@ -327,7 +327,7 @@ class Traits:
     meters: str = ""
     meter_reads_high_db: Figure | None = None
     tone_dbfs: Figure | None = None
-    tone_by: ToneBy = ToneBy.SWITCH
+    tone_by: ToneTrigger = ToneTrigger.SWITCH
     hold: str = ""
     bits: int | None = None
     is_float: bool = False
@@ -363,7 +363,7 @@ class Traits:
             ("meters", self.meters),
             ("meters read high by", _words(self.meter_reads_high_db, "dB")),
             ("tone, fixed at", _words(self.tone_dbfs, "dBFS")),
-            ("tone by", "" if self.tone_by is ToneBy.SWITCH else str(self.tone_by)),
+            ("tone by", "" if self.tone_by is ToneTrigger.SWITCH else str(self.tone_by)),
             ("hold", self.hold),
             ("longest clip", _words(self.clip_limit_min, "min")),
             ("gets too hot after", _words(self.heat_limit_min, "min")),
@@ -393,7 +393,7 @@ class DeviceClass:
 
     id: str
     label: str
-    kind: Kind
+    kind: DeviceKind
     blurb: str = ""
     also: str = ""
     inputs: tuple[InputPort, ...] = ()

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue.devices import DeviceClass, Kind
+from tidy_trunk.core.gear.catalogue.devices import DeviceClass, DeviceKind
 
 WORN_M: Final = 0.2
 """How far a worn microphone is from the mouth. [PRACTICE]"""
@@ -31,6 +31,6 @@ def usual_distance_m(item: DeviceClass) -> float:
     """Of a microphone, or a device with one, in m: a boom's where nothing else is usual."""
     if item.id in DISTANCES_M:
         return DISTANCES_M[item.id]
-    if "lavalier" in item.id or item.kind is Kind.TRANSMITTER:
+    if "lavalier" in item.id or item.kind is DeviceKind.TRANSMITTER:
         return WORN_M
-    return CAMERA_M if item.kind is Kind.CAMERA else BOOM_M
+    return CAMERA_M if item.kind is DeviceKind.CAMERA else BOOM_M

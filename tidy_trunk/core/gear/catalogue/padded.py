@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.gear.catalogue.connectors import Gender, Plug
 from tidy_trunk.core.gear.catalogue.cores import Bridge, Side, Wire, Wiring
-from tidy_trunk.core.gear.pads import Arms
+from tidy_trunk.core.gear.pads import PadLadder
 from tidy_trunk.errors import InputError
 
 XLR_M, XLR_F = Plug("xlr3", Gender.MALE), Plug("xlr3", Gender.FEMALE)
@@ -14,7 +14,7 @@ TRS_M, TRS_F = Plug("trs35", Gender.MALE), Plug("trs35", Gender.FEMALE)
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Fitting:
+class PadFitting:
     """Two plugs with the cores between them that a pad goes into, as (near, far) contacts.
 
     short_m: its usual length; None where it is made to length.
@@ -37,17 +37,17 @@ class Fitting:
         return ("u", "o") if self.cold else ("l", "pi")
 
 
-FITTINGS: Final[Mapping[str, Fitting]] = {
+FITTINGS: Final[Mapping[str, PadFitting]] = {
     fitting.id: fitting
     for fitting in (
-        Fitting(
+        PadFitting(
             id="xlr", label="XLR to XLR", sending=XLR_F, receiving=XLR_M, hots=(("2", "2"),), cold=("3", "3"), screen=("1", "1"), short_m=0.1,
         ),
-        Fitting(
+        PadFitting(
             id="xlr-trs", label="XLR to 3.5 mm, mono to both sides", sending=XLR_F, receiving=TRS_M, hots=(("2", "T"),),
             cold=("3", "S"), screen=("1", "S"), short_m=0.3, also="R",
         ),
-        Fitting(
+        PadFitting(
             id="trs", label="3.5 mm to 3.5 mm, both sides", sending=TRS_M, receiving=TRS_M, hots=(("T", "T"), ("R", "R")), screen=("S", "S"),
             short_m=None,
         ),
@@ -56,7 +56,7 @@ FITTINGS: Final[Mapping[str, Fitting]] = {
 """Leads into which a pad is built. [HANDBOOK] §§4, 6"""
 
 
-def padded(fitting: Fitting, layout: str, arms: Arms) -> Wiring:
+def padded(fitting: PadFitting, layout: str, arms: PadLadder) -> Wiring:
     """The wiring of a lead with a pad in it.
 
     Balanced layouts have half the series arm in each leg and their shunts across the legs; where the cold leg ends on

@@ -8,7 +8,7 @@ from tidy_trunk.core.base.units import SERIES, neighbours_ohm
 from tidy_trunk.core.gear.pads.topologies import (
     BRIDGING_LAYOUTS,
     MATCHED_LAYOUTS,
-    Arms,
+    PadLadder,
     Resistor,
     bridging_arms,
     check_ohms,
@@ -59,7 +59,7 @@ def design_matched(loss_db: float, impedance_ohm: float, *, layout: str, series:
     return _build(layout, loss_db, matched_arms(loss_db, impedance_ohm, layout), impedance_ohm, impedance_ohm, series)
 
 
-def _build(layout: str, loss_db: float, exact: Arms, source_ohm: float, load_ohm: float, series: str) -> Pad:
+def _build(layout: str, loss_db: float, exact: PadLadder, source_ohm: float, load_ohm: float, series: str) -> Pad:
     arms = exact if series == EXACT else _in_series(layout, loss_db, exact, source_ohm, load_ohm, series)
     return Pad(
         layout=layout,
@@ -74,7 +74,9 @@ def _build(layout: str, loss_db: float, exact: Arms, source_ohm: float, load_ohm
     )
 
 
-def _in_series(layout: str, loss_db: float, exact: Arms, source_ohm: float, load_ohm: float, series: str) -> Arms:
+def _in_series(
+    layout: str, loss_db: float, exact: PadLadder, source_ohm: float, load_ohm: float, series: str
+) -> PadLadder:
     """Of the preferred values around each exact one, the set whose loss is nearest to the wanted one.
 
     Equal arms stay equal (both ends of a T, both legs of a balanced pad), so that the pad stays symmetrical. Among sets
@@ -92,7 +94,7 @@ def _in_series(layout: str, loss_db: float, exact: Arms, source_ohm: float, load
         split = splits[group[0]]
         choices.append([split * ohms for ohms in neighbours_ohm(getattr(exact, group[0]) / split, series)])
 
-    def candidate(values: tuple[float, ...]) -> tuple[float, float, Arms]:
+    def candidate(values: tuple[float, ...]) -> tuple[float, float, PadLadder]:
         changes = {arm: value for group, value in zip(groups, values, strict=True) for arm in group}
         arms = replace(exact, **changes)
         error = abs(arms.insertion_loss_db(source_ohm, load_ohm) - loss_db)

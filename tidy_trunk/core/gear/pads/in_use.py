@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.base.units import CABLE_PF_PER_M, lead_corner_hz, parallel_ohm
 from tidy_trunk.core.gear.pads.choose import EXACT, Pad
-from tidy_trunk.core.gear.pads.topologies import Arms, Resistor, arms_of
+from tidy_trunk.core.gear.pads.topologies import PadLadder, Resistor, arms_of
 from tidy_trunk.errors import RangeError
 
 SERIES_TOLERANCE_PERCENT: Final[Mapping[str, float]] = {EXACT: 1.0, "E12": 10.0, "E24": 5.0, "E96": 1.0}
@@ -95,7 +95,9 @@ def losses_over_sources(pad: Pad, load_ohm: float) -> list[tuple[float, float]]:
     return [(source, arms.insertion_loss_db(source, load_ohm)) for source in SOURCES_OHM]
 
 
-def corner(arms: Arms, source_ohm: float, load_ohm: float, length_m: float, pf_per_m: float = CABLE_PF_PER_M) -> Corner:
+def corner(
+    arms: PadLadder, source_ohm: float, load_ohm: float, length_m: float, pf_per_m: float = CABLE_PF_PER_M
+) -> Corner:
     """Where the lead takes the treble away: it is driven by the source where the pad sits at the receiving end, by the
     pad's own output where it sits at the sending end. Arguments and errors as `lead_corner_hz`. Source: [HANDBOOK] §4
     """

@@ -28,7 +28,7 @@ WANTED_BRIDGING_RATIO: Final = 2 * BRIDGING_RATIO
 
 
 @dataclass(frozen=True, slots=True)
-class Arms:
+class PadLadder:
     """The electrical pad behind every layout, as a ladder from source to load: shunt in, series, shunt, series out (Ω).
 
     A part that a layout has not got is an infinite shunt or a series of zero.
@@ -54,7 +54,7 @@ class Arms:
         return transfer_loss_db(source_ohm, (self,), load_ohm) - bridging_loss_db(source_ohm, load_ohm)
 
 
-def transfer_loss_db(source_ohm: float, pads: Sequence[Arms], load_ohm: float) -> float:
+def transfer_loss_db(source_ohm: float, pads: Sequence[PadLadder], load_ohm: float) -> float:
     """From the open-circuit voltage of a source, through pads in a row, to a load: loss in dB, positive.
 
     Each pad loads the one before it, so their losses do not simply add.
@@ -91,7 +91,7 @@ def check_ohms(name: str, ohms: float) -> None:
         raise RangeError(f"{name} must be between 0.1 and 10,000,000 Ω, not {ohms:g}")
 
 
-def bridging_arms(loss_db: float, source_ohm: float, load_ohm: float) -> Arms:
+def bridging_arms(loss_db: float, source_ohm: float, load_ohm: float) -> PadLadder:
     """Series and shunt of an L pad (and, halved, of a U pad) between a source and the load it bridges.
 
     Loss and impedances leave one freedom; it goes to the load that the source sees: ten times the source where that
@@ -116,10 +116,10 @@ def bridging_arms(loss_db: float, source_ohm: float, load_ohm: float) -> Arms:
     if not lowest * 1.001 < seen < highest * 0.999:
         seen = math.sqrt(lowest * highest)
     onward = wanted_ratio * (source_ohm + seen)
-    return Arms(series_ohm=seen - onward, shunt_ohm=1.0 / (1.0 / onward - 1.0 / load_ohm))
+    return PadLadder(series_ohm=seen - onward, shunt_ohm=1.0 / (1.0 / onward - 1.0 / load_ohm))
 
 
-def matched_arms(loss_db: float, impedance_ohm: float, layout: str) -> Arms:
+def matched_arms(loss_db: float, impedance_ohm: float, layout: str) -> PadLadder:
     """Arms of a T (and H) or π (and O) pad between equal impedances.
 
     With K = voltage ratio: T series Z(K-1)/(K+1), shunt 2ZK/(K²-1); π series Z(K²-1)/2K, shunt Z(K+1)/(K-1).
@@ -135,10 +135,10 @@ def matched_arms(loss_db: float, impedance_ohm: float, layout: str) -> Arms:
     k = ratio_from_db(loss_db)
     if layout in ("t", "h"):
         series = impedance_ohm * (k - 1) / (k + 1)
-        return Arms(series_ohm=series, shunt_ohm=2 * impedance_ohm * k / (k * k - 1), series_out_ohm=series)
+        return PadLadder(series_ohm=series, shunt_ohm=2 * impedance_ohm * k / (k * k - 1), series_out_ohm=series)
     if layout in ("pi", "o"):
         shunt = impedance_ohm * (k + 1) / (k - 1)
-        return Arms(shunt_in_ohm=shunt, series_ohm=impedance_ohm * (k * k - 1) / (2 * k), shunt_ohm=shunt)
+        return PadLadder(shunt_in_ohm=shunt, series_ohm=impedance_ohm * (k * k - 1) / (2 * k), shunt_ohm=shunt)
     raise InputError(
         f"layout '{layout}' is not matched: use t, h, pi or o with --matched, l or u with --source and --load"
     )
@@ -183,15 +183,15 @@ def parts_of(layout: str) -> Sequence[tuple[str, str, str, int]]:
     return _PARTS[layout]
 
 
-def arms_of(layout: str, resistors: Sequence[Resistor]) -> Arms:
+def arms_of(layout: str, resistors: Sequence[Resistor]) -> PadLadder:
     """The electrical pad that physical parts make, in the order of `parts_of`: legs of one arm lie in series."""
     found: dict[str, float] = {}
     for (_, _, arm, _), resistor in zip(parts_of(layout), resistors, strict=True):
         found[arm] = found.get(arm, 0.0) + resistor.ohms
-    return Arms(**found)
+    return PadLadder(**found)
 
 
-def pad_noise_dbu(arms: Arms, source_ohm: float, load_ohm: float) -> float:
+def pad_noise_dbu(arms: PadLadder, source_ohm: float, load_ohm: float) -> float:
     """Thermal noise at the load's terminals from source and pad; the load itself counts as noiseless.
 
     All resistances at one temperature: the noise is that of the resistance seen looking back, divided down by the

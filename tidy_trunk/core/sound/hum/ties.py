@@ -1,6 +1,6 @@
 """What ties the devices of a plan together: their power, and the screens of their leads."""
 
-from tidy_trunk.core.gear.catalogue import Kind, Power
+from tidy_trunk.core.gear.catalogue import DeviceKind, Power
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.core.sound.cable_chains import unbalanced_length_m
 from tidy_trunk.core.sound.hum.loops import COMPUTER, EARTH, Tie
@@ -21,7 +21,7 @@ def ties(index: PlanIndex) -> list[Tie]:
         found += [*on_usb, Tie(COMPUTER, EARTH)]
     for run in index.plan.runs.values():
         sender, receiver = index.placed(run.sending.device), index.placed(run.receiving.device)
-        if sender.device_class.is_microphone or receiver.device_class.kind is Kind.HEADPHONES:
+        if sender.device_class.is_microphone or receiver.device_class.kind is DeviceKind.HEADPHONES:
             continue
         if run_link(index, run).copper:
             output = sender.output(run.sending.port)

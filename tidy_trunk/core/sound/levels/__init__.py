@@ -1,12 +1,12 @@
 """Levels at every stage, noise with its contributors, clip points, tolerance."""
 
-from tidy_trunk.core.sound.levels.budget import Doubt, NoiseShare, doubts, noise_budget
+from tidy_trunk.core.sound.levels.budget import NoiseShare, Uncertainty, doubts, noise_budget
 from tidy_trunk.core.sound.levels.datasheet import Datasheet, level_dbu, mode_of_datasheet
 from tidy_trunk.core.sound.levels.gear import input_ceiling_dbu, input_stage_dbu
 from tidy_trunk.core.sound.levels.heard import HEARD_WITHIN_DB, HeardSource, heard_at
 from tidy_trunk.core.sound.levels.line_up import (
     SENDERS,
-    Standing,
+    LineUpStanding,
     can_send,
     known_sender,
     runs_between,
@@ -38,9 +38,9 @@ __all__ = [
     "SPEECH_DB",
     "Clipping",
     "Datasheet",
-    "Doubt",
     "HeardSource",
     "LevelSolver",
+    "LineUpStanding",
     "Noise",
     "NoiseShare",
     "Passage",
@@ -51,9 +51,9 @@ __all__ = [
     "SpectrumShape",
     "StageLevel",
     "StageSolver",
-    "Standing",
     "Step",
     "TrackLevel",
+    "Uncertainty",
     "a_change_db",
     "can_send",
     "cut_change_db",

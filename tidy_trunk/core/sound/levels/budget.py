@@ -21,7 +21,7 @@ class NoiseShare:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Doubt:
+class Uncertainty:
     """A figure behind a track's level. `left_db`: the ± that would be left if this one were known; `settle`: how."""
 
     what: Message
@@ -45,7 +45,7 @@ def noise_budget(track: TrackLevel) -> tuple[NoiseShare, ...]:
     return tuple(found)
 
 
-def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
+def doubts(report: Report, track: TrackLevel) -> tuple[Uncertainty, ...]:
     """The figures behind a track's level along its loudest way, the most doubtful first; none in silence.
 
     Independent ± add as the root of the sum of squares, so that only the largest are worth a measurement. [GUM]
@@ -72,7 +72,7 @@ def doubts(report: Report, track: TrackLevel) -> tuple[Doubt, ...]:
     found = [item for stage in path for item in _figures(report, stage)] + known
     whole = sum(figure.tolerance**2 for _, figure, _ in found)
     listed = [
-        Doubt(
+        Uncertainty(
             what=what,
             tolerance_db=figure.tolerance,
             provenance=figure.provenance,

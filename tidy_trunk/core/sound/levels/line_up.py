@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from enum import StrEnum
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import INSIDE, Bus, InputPort, Kind
+from tidy_trunk.core.gear.catalogue import INSIDE, Bus, DeviceKind, InputPort
 from tidy_trunk.core.plan import READ_WITHIN_DB, LineUp, PlacedDevice, PlanIndex, ReadFrom, Run
 from tidy_trunk.core.sound.trace import Stage, StageKind, upstream_of
 from tidy_trunk.errors import InputError
@@ -14,7 +14,7 @@ from tidy_trunk.errors import InputError
 OTHER_SIDE_DB: Final = 0.5
 """ASSUMED_ ± by which the two sides of a socket with one knob differ: its two halves, and those of the lead."""
 
-SENDERS: Final = frozenset({Kind.RECORDER, Kind.MIXER, Kind.SWITCHER})
+SENDERS: Final = frozenset({DeviceKind.RECORDER, DeviceKind.MIXER, DeviceKind.SWITCHER})
 """What can send a tone. [PRACTICE]"""
 
 MOVED_DB: Final = 0.05
@@ -24,7 +24,7 @@ MOVED_WITHIN_DB: Final = 1.0
 """± of a line-up whose knobs have been moved since: as far as the marks on a knob can be trusted. [PRACTICE]"""
 
 
-class Standing(StrEnum):
+class LineUpStanding(StrEnum):
     """What has become of a line-up."""
 
     FRESH = "fresh"
@@ -36,13 +36,13 @@ class Standing(StrEnum):
 class LineUpCorrection:
     """What a line-up says of its track today: by how many dB it is louder than without it, and within how many."""
 
-    standing: Standing
+    standing: LineUpStanding
     by_db: float
     within_db: float
 
     @property
     def holds(self) -> bool:
-        return self.standing is not Standing.ANOTHER_WAY
+        return self.standing is not LineUpStanding.ANOTHER_WAY
 
 
 def correction_of(
@@ -53,10 +53,10 @@ def correction_of(
     without_dbfs: What stands there today with all other line-ups, but without this one.
     """
     standing = _standing(index, found, track, predicted_dbfs)
-    if standing is Standing.ANOTHER_WAY or not math.isfinite(without_dbfs):
-        return LineUpCorrection(Standing.ANOTHER_WAY, 0.0, 0.0)
+    if standing is LineUpStanding.ANOTHER_WAY or not math.isfinite(without_dbfs):
+        return LineUpCorrection(LineUpStanding.ANOTHER_WAY, 0.0, 0.0)
     within_db = _read_within_db(index, found, track)
-    if standing is Standing.MOVED:
+    if standing is LineUpStanding.MOVED:
         within_db = max(within_db, MOVED_WITHIN_DB)
     if found.track != f"{track.device}.{track.name}":
         within_db = math.hypot(within_db, OTHER_SIDE_DB)
@@ -102,22 +102,22 @@ def _other_sides(placed: PlacedDevice, bus_id: str) -> Iterator[str]:
 
 
 @dataclass(frozen=True, slots=True)
-class Sender:
+class ToneSender:
     """The device that can send tone to a track, and its mix that would carry it."""
 
     device: str
     stage: Stage
 
 
-def sender_of(index: PlanIndex, track: Stage) -> Sender | None:
+def sender_of(index: PlanIndex, track: Stage) -> ToneSender | None:
     """The nearest device before a track's own that can send tone; None where none does."""
     for stage in upstream_of(track):
         if stage.kind is StageKind.BUS and stage.device != track.device and can_send(index.placed(stage.device)):
-            return Sender(stage.device, stage)
+            return ToneSender(stage.device, stage)
     return None
 
 
-def known_sender(index: PlanIndex, track: Stage) -> Sender:
+def known_sender(index: PlanIndex, track: Stage) -> ToneSender:
     """Raises InputError: no device before the track can send tone."""
     sender = sender_of(index, track)
     if sender is None:
@@ -169,7 +169,7 @@ def _way(index: PlanIndex, sender: str, stage: Stage, name: Callable[[str], str]
         yield from _way(index, sender, feed, name)
 
 
-def _standing(index: PlanIndex, found: LineUp, track: Stage, predicted_dbfs: float) -> Standing:
+def _standing(index: PlanIndex, found: LineUp, track: Stage, predicted_dbfs: float) -> LineUpStanding:
     if not math.isfinite(predicted_dbfs) or way_between(index, found.sender, track) != found.way:
-        return Standing.ANOTHER_WAY
-    return Standing.FRESH if abs(predicted_dbfs - found.predicted_dbfs) <= MOVED_DB else Standing.MOVED
+        return LineUpStanding.ANOTHER_WAY
+    return LineUpStanding.FRESH if abs(predicted_dbfs - found.predicted_dbfs) <= MOVED_DB else LineUpStanding.MOVED

@@ -4,7 +4,7 @@ from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
 from tidy_trunk.core.sound.simulation.faults import BLEED_DB, NO_FAULTS, Faults, Stray, mains_hum, strays
 from tidy_trunk.core.sound.simulation.materials import NoiseLoop, noise_loop, voice_loop
 from tidy_trunk.core.sound.simulation.picture import Clap, clap_at
-from tidy_trunk.core.sound.simulation.points import Point, Seen, audible, points_of, seen, third_octaves
+from tidy_trunk.core.sound.simulation.points import Point, PointReading, audible, points_of, seen, third_octaves
 from tidy_trunk.core.sound.simulation.simulate import LOOP_SAMPLES, RATE_HZ, Play, Simulator
 from tidy_trunk.core.sound.simulation.takes import both_sides, silence_take, tone_and_silence, tone_steps, tone_take
 from tidy_trunk.core.sound.simulation.truth import meter_shows_dbfs, truth
@@ -19,7 +19,7 @@ __all__ = [
     "NoiseLoop",
     "Play",
     "Point",
-    "Seen",
+    "PointReading",
     "Simulator",
     "Stray",
     "audible",

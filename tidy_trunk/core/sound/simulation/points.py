@@ -31,7 +31,7 @@ class Point:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Seen:
+class PointReading:
     """What stands at a point. Levels in the point's unit; `bands` are third octaves around `BANDS_HZ`.
 
     ceiling: what the stage takes, inf where nothing clips. highest, lowest: extremes of each stretch of the loop, `stretch_s`
@@ -70,13 +70,13 @@ def audible(simulator: Simulator, point: Point, *, is_track: bool) -> NoiseLoop:
     return heard
 
 
-def seen(simulator: Simulator, point: Point, *, is_track: bool) -> Seen:
+def seen(simulator: Simulator, point: Point, *, is_track: bool) -> PointReading:
     """What a meter, a scope and a third-octave analyser show there."""
     level = simulator.level(point.stage)
     loop = simulator.track_sound(point.stage) if is_track else level.sound
     heard = audible(simulator, point, is_track=is_track)
     pieces = np.array_split(heard, WAVE_POINTS)
-    return Seen(
+    return PointReading(
         level=float(dbfs_of_powers(np.mean(np.square(loop, dtype=np.float64)))),
         peak=float(dbfs_of_powers(np.square(np.abs(loop).max(), dtype=np.float64) / 2)),
         ceiling=level.ceiling,

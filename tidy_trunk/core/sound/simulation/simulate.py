@@ -10,7 +10,7 @@ import numpy as np
 
 from tidy_trunk.core.base.timecode import FASTEST_LTC, FrameRate, Timecode, ltc_samples
 from tidy_trunk.core.base.units import air_ms, ratio_from_db
-from tidy_trunk.core.gear.catalogue import Circuit, Kind, PlaybackLevel
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceKind, PlaybackLevel
 from tidy_trunk.core.plan import PlanIndex, Source
 from tidy_trunk.core.sound.levels import NO_OSCILLATORS, NO_STEPS, SpectrumShape, StageLevel, StageSolver, Step
 from tidy_trunk.core.sound.simulation.clocks import clock_ppm, recorded_by
@@ -159,7 +159,7 @@ class Simulator(StageSolver[NoiseLoop]):
             level = level._replace(sound=recorded_by(level.sound, *clocks))
         placed = self.index.placed(stage.device)
         port = placed.input(stage.name)
-        stereo = port.circuit is Circuit.UNBALANCED_STEREO and placed.device_class.kind is Kind.CAMERA
+        stereo = port.circuit is Circuit.UNBALANCED_STEREO and placed.device_class.kind is DeviceKind.CAMERA
         if not (self._faults.strays and (stereo or port.bleed_db is not None)) or level.unit != "dBu":
             return level
         others = [

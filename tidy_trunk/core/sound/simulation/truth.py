@@ -5,7 +5,15 @@ from collections.abc import Iterator
 from dataclasses import replace
 from typing import Final
 
-from tidy_trunk.core.gear.catalogue import ControlKind, Figure, Kind, LawPoint, Provenance, controls_of, figures_of
+from tidy_trunk.core.gear.catalogue import (
+    ControlKind,
+    DeviceKind,
+    Figure,
+    LawPoint,
+    Provenance,
+    controls_of,
+    figures_of,
+)
 from tidy_trunk.core.plan import GainLaw, Plan, PlanIndex, ReadFrom
 
 STRAYING: Final = frozenset(
@@ -13,7 +21,7 @@ STRAYING: Final = frozenset(
 )
 """ASSUMED_ figures in which one device differs from the next of its class: levels, all in decibels."""
 
-TURNED_BY_HAND: Final = frozenset({Kind.CAMERA, Kind.PREAMP})
+TURNED_BY_HAND: Final = frozenset({DeviceKind.CAMERA, DeviceKind.PREAMP})
 """ASSUMED_ kinds of device of which the gain is not what is written beside it; measured knobs of recorders keep to it."""
 
 BENT_BY: Final = 0.05
@@ -77,7 +85,7 @@ def meter_shows_dbfs(plan: Plan, device_id: str, level_dbfs: float) -> float:
     """What the meter of a device in the simulation shows for a level: those of cameras are coarse, and a little wrong."""
     index = PlanIndex(plan)
     placed = index.placed(device_id)
-    is_camera = placed.device_class.kind is Kind.CAMERA
+    is_camera = placed.device_class.kind is DeviceKind.CAMERA
     off_db = METER_OFF_DB * _share(f"{placed.device.class_id} meter") if is_camera else 0.0
     step_db = COARSE_DB if is_camera else FINE_DB
     return round((level_dbfs + off_db) / step_db) * step_db

@@ -7,9 +7,9 @@ from itertools import pairwise
 from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import PlanIndex
-from tidy_trunk.core.time.clock.timecode_devices import Gets, TimecodeDevice, first_giver, relative_drift
+from tidy_trunk.core.time.clock.timecode_devices import TimecodeDevice, TimecodeFrom, first_giver, relative_drift
 
 SINCE_EVER: Final = -math.inf
 """ASSUMED_ beginning of a clock that nobody sets."""
@@ -25,7 +25,7 @@ class ClockSpan:
 
 
 @dataclass(frozen=True, slots=True)
-class Parted:
+class WorstDrift:
     """The worst of a time. beyond_min: from when on it is more than the limit; None where it stays within."""
 
     against: str
@@ -79,12 +79,12 @@ class Clocks:
         return (root, *recorders)
 
     def _is_camera(self, device: str) -> bool:
-        return self.index.placed(device).device_class.kind in (Kind.CAMERA, Kind.SWITCHER)
+        return self.index.placed(device).device_class.kind in (DeviceKind.CAMERA, DeviceKind.SWITCHER)
 
     def _follows(self, timecode_device: TimecodeDevice, device: str) -> bool:
         """Whether a device stays on another's lead, or on that of one that does."""
         seen: set[str] = set()
-        while timecode_device.gets in (Gets.SOCKET, Gets.SOUND) and timecode_device.device not in seen:
+        while timecode_device.gets in (TimecodeFrom.SOCKET, TimecodeFrom.SOUND) and timecode_device.device not in seen:
             seen.add(timecode_device.device)
             if timecode_device.giver == device:
                 return True
@@ -113,7 +113,11 @@ class Clocks:
         self, device: str, at_min: float, seen: set[str], *, jams: Sequence[int] | None = None, inclusive: bool = False
     ) -> tuple[ClockSpan, ...] | None:
         timecode_device = self.timecode_devices.get(device)
-        if timecode_device is None or device in seen or timecode_device.gets in (Gets.GIVES, Gets.NOTHING):
+        if (
+            timecode_device is None
+            or device in seen
+            or timecode_device.gets in (TimecodeFrom.GIVES, TimecodeFrom.NOTHING)
+        ):
             return (ClockSpan(device, SINCE_EVER, at_min),)
         seen = {*seen, device}
         if timecode_device.jam is None:
@@ -142,7 +146,7 @@ class Clocks:
 
     def parted(
         self, device: str, begins_min: int, ends_min: int, limit_frames: float, *, jams: Sequence[int] | None = None
-    ) -> Parted | None:
+    ) -> WorstDrift | None:
         """The worst between two minutes against all that a device has to agree with; None where nobody knows.
 
         Args:
@@ -157,11 +161,11 @@ class Clocks:
         known = [root, *(item for item in recorders if item is not None)]
         first = min((item.beyond_min for item in known if item.beyond_min is not None), default=None)
         worst = max(known, key=lambda item: item.frames)
-        return Parted(worst.against, worst.frames, first)
+        return WorstDrift(worst.against, worst.frames, first)
 
     def _against(
         self, device: str, other: str, begins_min: int, ends_min: int, limit_frames: float, jams: Sequence[int] | None
-    ) -> Parted | None:
+    ) -> WorstDrift | None:
         # Straight lines between jams of anybody: worth a look just after one, and just before the next.
         edges = [begins_min, *(minute for minute in self._jams if begins_min < minute < ends_min), ends_min]
         worst, beyond = 0.0, None
@@ -174,7 +178,7 @@ class Clocks:
             if beyond is None and before > limit_frames:
                 slope = (before - after) / (last - first - JUST_MIN)
                 beyond = first if after >= limit_frames else first + int((limit_frames - after) / slope + JUST_MIN)
-        return Parted(other, worst, beyond)
+        return WorstDrift(other, worst, beyond)
 
     def _apart(self, device: str, other: str, at_min: float, jams: Sequence[int] | None) -> float | None:
         ours, theirs = self.counted_by(device, at_min, jams=jams), self.counted_by(other, at_min)

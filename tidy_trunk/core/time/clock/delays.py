@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.base.timecode import Delay, FrameRate, delay_of_frames, delay_of_ms
 from tidy_trunk.core.base.units import air_m
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.time.clock.latency import (
@@ -24,7 +24,7 @@ NEAR_FRAMES: Final = 0.5
 
 
 @dataclass(frozen=True, slots=True)
-class Window:
+class SyncWindow:
     """How far sound may come before and after its picture, in ms, by a standard as it is named to a user.
 
     id: its name on the wire. source: the standard that gives it.
@@ -40,13 +40,13 @@ class Window:
         return -self.late_ms <= early_ms <= self.early_ms
 
 
-UNNOTICED: Final = Window("unnoticed", "BT1359", 45.0, 125.0)
+UNNOTICED: Final = SyncWindow("unnoticed", "BT1359", 45.0, 125.0)
 """Where nobody sees it. [BT1359], from memory"""
 
-ACCEPTED: Final = Window("accepted", "BT1359", 90.0, 185.0)
+ACCEPTED: Final = SyncWindow("accepted", "BT1359", 90.0, 185.0)
 """Where it is still put up with. [BT1359], from memory"""
 
-BROADCAST: Final = Window("broadcast", "EBU-R37", 40.0, 60.0)
+BROADCAST: Final = SyncWindow("broadcast", "EBU-R37", 40.0, 60.0)
 """What goes on air in Europe. [EBU-R37], from memory"""
 
 WINDOWS: Final = (UNNOTICED, ACCEPTED, BROADCAST)
@@ -87,7 +87,7 @@ class StraightSound:
     late: Latency
     early_ms: float
     delay: Delay | None
-    windows: tuple[tuple[Window, bool], ...]
+    windows: tuple[tuple[SyncWindow, bool], ...]
 
     @property
     def delay_metres(self) -> float | None:
@@ -109,7 +109,7 @@ class LateScreen:
     pictures: tuple[Picture, ...]
     late_frames: float
     delay: Delay
-    windows: tuple[tuple[Window, bool], ...]
+    windows: tuple[tuple[SyncWindow, bool], ...]
     sounds: tuple[StraightSound, ...]
 
     @property
@@ -124,7 +124,7 @@ def late_screens(report: Report) -> tuple[LateScreen, ...]:
     return tuple(item for item in found if item is not None)
 
 
-def judged(early_ms: float) -> tuple[tuple[Window, bool], ...]:
+def judged(early_ms: float) -> tuple[tuple[SyncWindow, bool], ...]:
     """Sound that is early by so much against each window; whether it lies within."""
     return tuple((window, window.holds(early_ms)) for window in WINDOWS)
 
@@ -140,7 +140,7 @@ def _screen(report: Report, device: str) -> LateScreen | None:
     early_ms = float(delay.seconds * 1000)
     return LateScreen(
         device=device,
-        is_switcher=index.placed(device).device_class.kind is Kind.SWITCHER,
+        is_switcher=index.placed(device).device_class.kind is DeviceKind.SWITCHER,
         own_frames=own_frames,
         pictures=pictures,
         late_frames=latest + own_frames,
@@ -193,7 +193,7 @@ class ClapReading:
     seen_s: float
     early_ms: float
     within_ms: float
-    windows: tuple[tuple[Window, bool], ...]
+    windows: tuple[tuple[SyncWindow, bool], ...]
     camera_frames: float | None
 
 
@@ -233,7 +233,7 @@ def _pictures_into(index: PlanIndex, device: str) -> tuple[Picture, ...]:
 
     A camera that sends its picture over HDMI and over SDI sends two: both may be late by other times.
     """
-    if index.placed(device).device_class.kind not in (Kind.SWITCHER, Kind.MONITOR):
+    if index.placed(device).device_class.kind not in (DeviceKind.SWITCHER, DeviceKind.MONITOR):
         return ()
     found = {}
     for sender in pictures_in(index, device):

@@ -7,14 +7,14 @@ from typing import Final
 
 from tidy_trunk.core.base.timecode import FrameRate
 from tidy_trunk.core.base.units import air_ms, ratio_from_db
-from tidy_trunk.core.gear.catalogue import INSIDE, Kind
+from tidy_trunk.core.gear.catalogue import INSIDE, DeviceKind
 from tidy_trunk.core.plan import PlanIndex, Role
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import Stage, StageKey, StageKind
 from tidy_trunk.core.time.clock.timecode_devices import TimecodeDevice, first_giver, relative_drift
 
 
-class Meets(StrEnum):
+class SyncMeans(StrEnum):
     """What both have, the surest first."""
 
     TIMECODE = "timecode"
@@ -36,7 +36,7 @@ class CommonSource:
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Reach:
+class MicrophoneReach:
     """How far a camera's own microphone hears a source above the place's noise, and how late at that distance."""
 
     source: str
@@ -56,14 +56,14 @@ class ClockPair:
 
     camera: str
     recorder: str
-    by: tuple[Meets, ...]
+    by: tuple[SyncMeans, ...]
     sources: tuple[CommonSource, ...]
-    reach: Reach | None
+    reach: MicrophoneReach | None
     long_take_min: float | None
 
     @property
     def has_clap_alone(self) -> bool:
-        return self.by == (Meets.CLAP,)
+        return self.by == (SyncMeans.CLAP,)
 
 
 def pairs(report: Report, timecode_devices: Sequence[TimecodeDevice]) -> tuple[ClockPair, ...]:
@@ -77,11 +77,11 @@ def pairs(report: Report, timecode_devices: Sequence[TimecodeDevice]) -> tuple[C
             mine = heard.setdefault(track.trace.device, {})
             for source, metres in _distances(index, track.trace.stage, nearest).items():
                 mine[source] = min(metres, mine.get(source, metres))
-    cameras = [device for device in index.plan.devices if index.placed(device).device_class.kind is Kind.CAMERA]
+    cameras = [device for device in index.plan.devices if index.placed(device).device_class.kind is DeviceKind.CAMERA]
     recorders = [
         device
         for device in index.plan.devices
-        if heard.get(device) and index.placed(device).device_class.kind not in (Kind.CAMERA, Kind.SWITCHER)
+        if heard.get(device) and index.placed(device).device_class.kind not in (DeviceKind.CAMERA, DeviceKind.SWITCHER)
     ]
     limit_s = index.plan.defaults.drift_limit_frames / float(FrameRate.parse(index.plan.defaults.frame_rate).ratio)
     return tuple(_pair(index, known, heard, camera, recorder, limit_s) for camera in cameras for recorder in recorders)
@@ -101,14 +101,14 @@ def _pair(
         CommonSource(source=name, later_ms=air_ms(ours[name] - theirs[name])) for name in ours if name in theirs
     )
     reach = _reach(index, camera, tuple(theirs)) if not both else None
-    by = [Meets.TIMECODE] if len(givers) == 1 and "" not in givers else []
-    by += [Meets.SOUND] if both else []
-    by += [Meets.OWN_MICROPHONE] if reach is not None else []
+    by = [SyncMeans.TIMECODE] if len(givers) == 1 and "" not in givers else []
+    by += [SyncMeans.SOUND] if both else []
+    by += [SyncMeans.OWN_MICROPHONE] if reach is not None else []
     parts = relative_drift(index, camera, recorder)
     return ClockPair(
         camera=camera,
         recorder=recorder,
-        by=tuple(by) or (Meets.CLAP,),
+        by=tuple(by) or (SyncMeans.CLAP,),
         sources=both,
         reach=reach,
         long_take_min=limit_s / (parts.ppm * 1e-6) / 60 if parts is not None and parts.ppm else None,
@@ -128,7 +128,7 @@ def _distances(index: PlanIndex, stage: Stage, known: dict[StageKey, dict[str, f
     return known[stage.key]
 
 
-def _reach(index: PlanIndex, camera: str, sources: Sequence[str]) -> Reach | None:
+def _reach(index: PlanIndex, camera: str, sources: Sequence[str]) -> MicrophoneReach | None:
     """The source that a camera's built-in microphone hears from furthest, where a track takes that microphone."""
     placed = index.placed(camera)
     refs = {ref for bus in placed.device_class.buses if placed.is_recorded(bus) for ref in placed.bus_inputs(bus)}
@@ -138,4 +138,4 @@ def _reach(index: PlanIndex, camera: str, sources: Sequence[str]) -> Reach | Non
     above_db = index.plan.sources[loudest].average_db_spl - index.plan.defaults.room_noise_db_spl
     # 6 dB for each doubling, down to the noise of the place. [HANDBOOK] §2
     metres = min(ratio_from_db(above_db), FURTHEST_M)
-    return Reach(source=loudest, metres=metres, later_ms=air_ms(metres))
+    return MicrophoneReach(source=loudest, metres=metres, later_ms=air_ms(metres))

@@ -11,7 +11,7 @@ from tidy_trunk.core.gear.catalogue import (
     TIMECODE_RATE_KEY,
     TIMECODE_RUN_KEY,
     Circuit,
-    Kind,
+    DeviceKind,
     channel_refs,
 )
 from tidy_trunk.core.plan import Jam, PlacedDevice, Plan, PlanIndex, PortRef, Role, Run, SetRole, pair_key
@@ -19,7 +19,7 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import StageKind, trace_plan, upstream_of
 
 
-class Gets(StrEnum):
+class TimecodeFrom(StrEnum):
     """How a device comes by its time."""
 
     GIVES = "master"  # of others, without a source of its own
@@ -51,7 +51,7 @@ class TimecodeDevice:
     """
 
     device: str
-    gets: Gets
+    gets: TimecodeFrom
     giver: str
     jam: Jam | None
     track: str
@@ -95,28 +95,28 @@ def timecode_devices(report: Report) -> tuple[TimecodeDevice, ...]:
 
 def _timecode_device(index: PlanIndex, placed: PlacedDevice, sound: TimecodeTrack | None) -> TimecodeDevice | None:
     traits, device = placed.device_class.traits, placed.device.id
-    if placed.device_class.kind is not Kind.CLOCK and not placed.device_class.is_recording:
+    if placed.device_class.kind is not DeviceKind.CLOCK and not placed.device_class.is_recording:
         return None
     jams, genlocks = _from(index, placed, Circuit.TIMECODE), _from(index, placed, Circuit.GENLOCK)
-    gets, giver = Gets.NOTHING, ""
+    gets, giver = TimecodeFrom.NOTHING, ""
     if jams:
-        gets, giver = Gets.SOCKET, jams[0]
+        gets, giver = TimecodeFrom.SOCKET, jams[0]
     elif placed.device.jam is not None:
-        gets, giver = Gets.JAMS, placed.device.jam.giver
+        gets, giver = TimecodeFrom.JAMS, placed.device.jam.giver
     elif sound is not None:
-        gets, giver = Gets.SOUND, sound.giver
+        gets, giver = TimecodeFrom.SOUND, sound.giver
     elif _gives(index, placed):
-        gets = Gets.GIVES
+        gets = TimecodeFrom.GIVES
     genlocked_to = genlocks[0] if genlocks else ""
-    parts = relative_drift(index, giver, device) if gets in (Gets.SOCKET, Gets.JAMS) else None
+    parts = relative_drift(index, giver, device) if gets in (TimecodeFrom.SOCKET, TimecodeFrom.JAMS) else None
     limit = index.plan.defaults.drift_limit_frames
     rate = FrameRate.parse(index.plan.defaults.frame_rate)
     return TimecodeDevice(
         device=device,
         gets=gets,
         giver=giver,
-        jam=placed.device.jam if gets is Gets.JAMS else None,
-        track=sound.track if sound is not None and gets is Gets.SOUND else "",
+        jam=placed.device.jam if gets is TimecodeFrom.JAMS else None,
+        track=sound.track if sound is not None and gets is TimecodeFrom.SOUND else "",
         loss_db=sound.loss_db if sound is not None else 0.0,
         beside=sound.beside if sound is not None else (),
         has_socket=any(port.circuit is Circuit.TIMECODE for port in placed.device_class.inputs),
@@ -218,7 +218,7 @@ def first_giver(index: PlanIndex, known: Mapping[str, TimecodeDevice], device: s
     while here in known and here not in seen:
         seen.append(here)
         timecode_device = known[here]
-        if timecode_device.gets is Gets.GIVES:
+        if timecode_device.gets is TimecodeFrom.GIVES:
             return here
         here = timecode_device.giver
     return here if here and here not in known and here in index.plan.devices else ""

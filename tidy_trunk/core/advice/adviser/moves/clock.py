@@ -13,9 +13,9 @@ from tidy_trunk.core.gear.catalogue import (
     TIMECODE_RATE_KEY,
     TIMECODE_RUN_KEY,
     Circuit,
+    DeviceKind,
     Figure,
     InputPort,
-    Kind,
     OutputPort,
     Provenance,
     built_in,
@@ -43,8 +43,8 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.core.time.clock import (
     Clocks,
-    Gets,
     TimecodeDevice,
+    TimecodeFrom,
     first_giver,
     jams_for,
     jams_too_often,
@@ -182,7 +182,7 @@ def something_in_common(question: Question, finding: Finding) -> Iterator[Move]:
         both_keep
         and timecode_device is not None
         and timecode_device.has_socket
-        and timecode_device.gets is Gets.NOTHING
+        and timecode_device.gets is TimecodeFrom.NOTHING
     ):
         yield _begin_with(question, camera, root)
 
@@ -196,7 +196,7 @@ def delay_it(question: Question, finding: Finding) -> Iterator[Move]:
             if (screen.device, sound.run) != (
                 finding.device,
                 finding.run,
-            ) or placed.device_class.kind is not Kind.DELAY:
+            ) or placed.device_class.kind is not DeviceKind.DELAY:
                 continue
             now = placed.device_class.traits.sound_delay_ms
             wanted = now.value + sound.early_ms if now is not None else -1.0
@@ -224,7 +224,7 @@ def delay_unit(question: Question, finding: Finding) -> Iterator[Move]:
         (sound.early_ms for screen in question.screens for sound in screen.sounds if sound.run == finding.run), 0.0
     )
     sides = SIDES.get(len(output.channels), ())
-    if index.placed(run.sending.device).device_class.kind is Kind.DELAY or early_ms <= 0 or not sides:
+    if index.placed(run.sending.device).device_class.kind is DeviceKind.DELAY or early_ms <= 0 or not sides:
         return
     delay_unit = built_in().devices[DELAY_UNIT]
     name = free_id(DELAY_UNIT, question.plan.devices)

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding
-from tidy_trunk.core.gear.catalogue import SAMPLE_RATE_KEY, USUAL_RATE_HZ, Kind
+from tidy_trunk.core.gear.catalogue import SAMPLE_RATE_KEY, USUAL_RATE_HZ, DeviceKind
 from tidy_trunk.core.plan import PlacedDevice, SetControl, SetJob, message
 
 
@@ -42,7 +42,7 @@ def to_the_others_rate(question: Question, finding: Finding) -> Iterator[Move]:
     joint = question.joint(finding.run)
     takes = joint.receiver.sample_rate_hz
     can = takes in joint.sender.device_class.traits.sample_rates_hz
-    is_its_own = joint.sender.device_class.kind is Kind.CAMERA and takes != question.plan.defaults.sample_rate_hz
+    is_its_own = joint.sender.device_class.kind is DeviceKind.CAMERA and takes != question.plan.defaults.sample_rate_hz
     if takes is not None and can and not is_its_own:
         yield _to_rate(question, joint.sender, takes)
 

@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import battery, longest_stretch_min
 from tidy_trunk.core.sound.trace import KnownParts, Stage, parts_on_all_ways
 
@@ -93,7 +93,7 @@ def shared_part(situation: Situation) -> Iterator[Finding]:
         order = list(situation.plan.devices)
         devices.sort(key=order.index)
         index = situation.index
-        worse = any(index.placed(device).device_class.kind is not Kind.MICROPHONE for device in devices)
+        worse = any(index.placed(device).device_class.kind is not DeviceKind.MICROPHONE for device in devices)
         cables = sorted(index.plan.runs[run].number for kind, run in shared if kind == "run")
         yield Finding(
             rule="shared-part",

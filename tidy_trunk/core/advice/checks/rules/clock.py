@@ -21,11 +21,11 @@ from tidy_trunk.core.time.clock import (
     ClockDay,
     ClockPair,
     FreeRun,
-    Gets,
     LateScreen,
-    Meets,
+    SyncMeans,
+    SyncWindow,
     TimecodeDevice,
-    Window,
+    TimecodeFrom,
     clock_day,
     day_hours,
     first_giver,
@@ -103,7 +103,7 @@ def timecode_rate(situation: Situation) -> Iterator[Finding]:
         if timecode_device.rate == wanted:
             continue
         same_speed = timecode_device.rate.ratio == wanted.ratio
-        uses_labels = timecode_device.gets is not Gets.NOTHING
+        uses_labels = timecode_device.gets is not TimecodeFrom.NOTHING
         yield Finding(
             rule="timecode-rate",
             severity=Severity.STOP if uses_labels and not same_speed else Severity.CAUTION,
@@ -125,7 +125,7 @@ def _apart_s(rate: FrameRate, wanted: FrameRate) -> float:
 def record_run(situation: Situation) -> Iterator[Finding]:
     """Labels that stand still between takes, on a device that is to meet others by them. [HANDBOOK] §8"""
     for timecode_device in situation.timecode_devices:
-        if not timecode_device.records_run or timecode_device.gets in (Gets.NOTHING, Gets.SOUND):
+        if not timecode_device.records_run or timecode_device.gets in (TimecodeFrom.NOTHING, TimecodeFrom.SOUND):
             continue
         yield Finding(
             rule="record-run",
@@ -171,7 +171,7 @@ def missed_jam(situation: Situation) -> Iterator[Finding]:
         )
 
 
-class Missed(NamedTuple):
+class MissedLimit(NamedTuple):
     """When a clock is beyond its limit, in minutes of the day.
 
     unset_until_min: until when it has no time at all, where the day has begun by then; else None.
@@ -190,10 +190,10 @@ class Missed(NamedTuple):
     every_min: int | None
 
 
-def _missed(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay) -> Missed:
+def _missed(situation: Situation, timecode_device: TimecodeDevice, day: ClockDay) -> MissedLimit:
     free_run = next((free_run for free_run in day.free_runs if free_run.beyond_min is not None), None)
     drift = timecode_device.relative_drift
-    return Missed(
+    return MissedLimit(
         unset_until_min=day.unset_until_min,
         free_run=free_run,
         beyond_min=day.beyond_min or 0,
@@ -240,7 +240,7 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
     roots: dict[str, list[str]] = {}
     for device, timecode_device in known.items():
         root = first_giver(situation.index, known, device)
-        if root and timecode_device.gets is not Gets.GIVES:
+        if root and timecode_device.gets is not TimecodeFrom.GIVES:
             roots.setdefault(root, []).append(device)
     if len(roots) < 2:
         return
@@ -259,7 +259,7 @@ def two_clocks(situation: Situation) -> Iterator[Finding]:
 def genlock_alone(situation: Situation) -> Iterator[Finding]:
     """Genlock without timecode: frames in step, and no label says which is which. [PRACTICE]"""
     for timecode_device in situation.timecode_devices:
-        if not timecode_device.genlocked_to or timecode_device.gets in (Gets.SOCKET, Gets.JAMS):
+        if not timecode_device.genlocked_to or timecode_device.gets in (TimecodeFrom.SOCKET, TimecodeFrom.JAMS):
             continue
         yield Finding(
             rule="genlock-alone",
@@ -275,7 +275,7 @@ def nothing_to_sync_by(situation: Situation) -> Iterator[Finding]:
     """A camera and a recorder that have nothing in common but a clap. [HANDBOOK] §8"""
     heard: dict[str, list[ClockPair]] = {}
     for pair in pairs(situation.report, situation.timecode_devices):
-        if pair.by == (Meets.OWN_MICROPHONE,):
+        if pair.by == (SyncMeans.OWN_MICROPHONE,):
             heard.setdefault(pair.camera, []).append(pair)
         # Double system: what its own microphone hears is what they have in common.
         elif pair.has_clap_alone and _has_been_wired(situation, pair.camera):
@@ -303,13 +303,13 @@ def _has_been_wired(situation: Situation, camera: str) -> bool:
     return inside or any(joint.receiver.device.id == camera for joint in situation.joints)
 
 
-class HowEarly(NamedTuple):
+class EarlySound(NamedTuple):
     """How early sound is against the latest picture, late where it is negative, ± `within_ms`; the windows that it misses;
     and the delay that mends it, None where only the pictures can be held back."""
 
     early_ms: float
     within_ms: float
-    missed: tuple[Window, ...]
+    missed: tuple[SyncWindow, ...]
     delay: Delay | None
 
 
@@ -326,7 +326,9 @@ def early_sound(situation: Situation) -> Iterator[Finding]:
                 severity=Severity.NOTE if ACCEPTED not in missed else Severity.CAUTION,
                 facts={
                     "sender": sound.sender,
-                    "how": HowEarly(sound.early_ms, _picture_within_ms(situation, screen), tuple(missed), sound.delay),
+                    "how": EarlySound(
+                        sound.early_ms, _picture_within_ms(situation, screen), tuple(missed), sound.delay
+                    ),
                 },
                 source="BT1359",
                 device=screen.device,

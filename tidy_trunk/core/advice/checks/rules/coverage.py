@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterable, Iterator
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import ROOMS, Role
 from tidy_trunk.core.sound.levels import TrackLevel
 from tidy_trunk.core.sound.trace import upstream_of
@@ -56,7 +56,7 @@ def track_without_source(situation: Situation) -> Iterator[Finding]:
         device = placed.device.id
         tracks = [track for track in situation.report.tracks if track.trace.device == device]
         if not any(joint.receiver.device.id == device for joint in situation.joints):
-            if placed.device_class.kind is Kind.CAMERA or any(track.is_reached for track in tracks):
+            if placed.device_class.kind is DeviceKind.CAMERA or any(track.is_reached for track in tracks):
                 continue  # a camera is there for its picture; both may hear by their own microphones
             yield Finding(
                 rule="track-without-source",

@@ -7,7 +7,7 @@ from typing import Final
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, level_rule
 from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
 from tidy_trunk.core.gear.catalogue import (
-    Kind,
+    DeviceKind,
     PadPlace,
     Pattern,
     Signal,
@@ -370,7 +370,7 @@ def _lifted(situation: Situation, joint: Joint) -> SignalLevels | None:
 def limiter(situation: Situation) -> Iterator[Finding]:
     """On where a microphone goes straight into the camera; off behind gear that limits already. [HANDBOOK] §6"""
     for joint in situation.joints:
-        if joint.receiver.device_class.kind is not Kind.CAMERA or joint.input.limiter_dbfs is None:
+        if joint.receiver.device_class.kind is not DeviceKind.CAMERA or joint.input.limiter_dbfs is None:
             continue
         on = joint.receiver.limiter_dbfs(joint.input) is not None
         straight = joint.sender.device_class.feeding is not None
@@ -400,7 +400,7 @@ def camera_gain(situation: Situation) -> Iterator[Finding]:
         gain = joint.takes.gain
         fed = joint.sender.device_class.feeding is None
         if (
-            joint.receiver.device_class.kind is not Kind.CAMERA
+            joint.receiver.device_class.kind is not DeviceKind.CAMERA
             or joint.takes.signal is not Signal.MIC
             or gain is None
             or not fed

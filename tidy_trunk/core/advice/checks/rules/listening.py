@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, rule
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import PlacedDevice, PortRef
 from tidy_trunk.core.time.clock import BROADCAST, latency
 
@@ -12,7 +12,7 @@ from tidy_trunk.core.time.clock import BROADCAST, latency
 def headphone_feed(situation: Situation) -> Iterator[Finding]:
     """The headphone socket feeds a device, and nobody can listen there. [HANDBOOK] §6"""
     for joint in situation.joints:
-        if not joint.output.is_headphone or joint.receiver.device_class.kind is Kind.HEADPHONES:
+        if not joint.output.is_headphone or joint.receiver.device_class.kind is DeviceKind.HEADPHONES:
             continue
         others = [
             port for port in joint.sender.device_class.outputs if port.is_headphone and port.id != joint.output.id
@@ -21,7 +21,7 @@ def headphone_feed(situation: Situation) -> Iterator[Finding]:
             continue
         shared = situation.index.leaving[joint.run.sending]
         listens = any(
-            situation.index.placed(run.receiving.device).device_class.kind is Kind.HEADPHONES for run in shared
+            situation.index.placed(run.receiving.device).device_class.kind is DeviceKind.HEADPHONES for run in shared
         )
         yield Finding(
             rule="headphone-feed",
@@ -69,7 +69,7 @@ def _has_headphones(placed: PlacedDevice) -> bool:
 def listening_late(situation: Situation) -> Iterator[Finding]:
     """Headphones so far down the chain that what is heard comes too late for the lips. [EBU-R37]"""
     for joint in situation.joints:
-        if joint.receiver.device_class.kind is not Kind.HEADPHONES:
+        if joint.receiver.device_class.kind is not DeviceKind.HEADPHONES:
             continue
         port = joint.run.receiving
         stages = [situation.report.tracer.input(port.device, port.port, channel) for channel in (0, 1)]

@@ -4,7 +4,7 @@ from collections.abc import Iterator, Mapping
 from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, looks_at, rule
-from tidy_trunk.core.gear.catalogue import Circuit, Kind, Port, Signal, channel_refs
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceKind, Port, Signal, channel_refs
 from tidy_trunk.core.gear.wiring import Fault, end_of, is_plug_of_its_own, unmated
 from tidy_trunk.core.plan import Aspect, PlacedDevice, PortRef
 
@@ -138,7 +138,7 @@ def no_strain_relief(situation: Situation) -> Iterator[Finding]:
     """A plug that does not lock, with nothing that takes the weight off it. [PRACTICE]"""
     for joint in situation.joints:
         own_plug = is_plug_of_its_own(end_of(joint.output))
-        if joint.receiver.device_class.kind is Kind.TRANSMITTER:
+        if joint.receiver.device_class.kind is DeviceKind.TRANSMITTER:
             continue  # worn on the body, where tape and clothing hold it
         sockets: list[tuple[PlacedDevice, Port]] = [(joint.sender, joint.output), (joint.receiver, joint.input)]
         loose = [PortRef(placed.device.id, port.id) for placed, port in sockets if not port.plug.locks]

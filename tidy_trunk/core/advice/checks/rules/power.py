@@ -10,7 +10,7 @@ from tidy_trunk.core.gear.wiring import DeliveredSupply
 from tidy_trunk.core.sound.trace import is_powered
 
 
-class Unpowered(Enum):
+class NoPowerReason(Enum):
     """Why a microphone has no power: one of two switches off, all off, a lead that blocks it, a socket that has none, no cell."""
 
     ONE_OF_TWO = auto()
@@ -190,11 +190,11 @@ def _unpowered(joint: Joint, need: Supply, tracks: tuple[str, ...]) -> Finding:
     can = [mode for mode in joint.input.modes if need in mode.supplies]
     now_on = joint.receiver.phantom_on(joint.input) if need is Supply.P48 else ()
     if now_on and set(now_on) != set(joint.input.phantom_places):
-        cause = Unpowered.ONE_OF_TWO
+        cause = NoPowerReason.ONE_OF_TWO
     elif joint.can_power(need):
-        cause = Unpowered.OFF
+        cause = NoPowerReason.OFF
     else:
-        cause = Unpowered.BLOCKED if can else Unpowered.CANNOT
+        cause = NoPowerReason.BLOCKED if can else NoPowerReason.CANNOT
     return Finding(
         rule="microphone-unpowered",
         severity=Severity.STOP,
@@ -211,7 +211,7 @@ def _needs_cell(joint: Joint, tracks: tuple[str, ...]) -> Finding:
     return Finding(
         rule="microphone-unpowered",
         severity=Severity.STOP,
-        facts={"cause": Unpowered.NO_CELL, "need": None},
+        facts={"cause": NoPowerReason.NO_CELL, "need": None},
         source="PRACTICE",
         device=joint.sender.device.id,
         run=joint.run.id,

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, level_rule
-from tidy_trunk.core.gear.catalogue import Kind, Signal
+from tidy_trunk.core.gear.catalogue import DeviceKind, Signal
 from tidy_trunk.core.sound.trace import upstream_of
 
 WANTED_PEAK_DBFS: Final = -10.0
@@ -19,7 +19,7 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
     """Set the transmitter's gain first: what it loses, receiver and recorder cannot make good. [HANDBOOK] §6"""
     for joint in situation.joints:
         placed = joint.receiver
-        if placed.device_class.kind is not Kind.TRANSMITTER or joint.takes.signal is not Signal.MIC:
+        if placed.device_class.kind is not DeviceKind.TRANSMITTER or joint.takes.signal is not Signal.MIC:
             continue
         bus, gain = placed.device_class.buses[0], joint.takes.gain
         sound = situation.report.solver.track_sound(situation.report.tracer.bus(placed.device.id, bus.id))

@@ -5,7 +5,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, level_rule
 from tidy_trunk.core.base.units import SILENCE_DB, sum_powers_db
-from tidy_trunk.core.gear.catalogue import Kind
+from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.sound.levels import Noise, SpectrumShape, TrackLevel, cut_change_db
 
 RUMBLE_FROM_DB: Final = 15.0
@@ -76,7 +76,7 @@ def _at_microphones(situation: Situation) -> Iterator[tuple[Joint, TrackLevel]]:
         if len(feeds) == 1 and not track.is_silent:
             alone.setdefault((track.trace.device, feeds[0][0].name), track)
     for joint in situation.joints:
-        if joint.sender.device_class.feeding is not None or joint.sender.device_class.kind is Kind.RECEIVER:
+        if joint.sender.device_class.feeding is not None or joint.sender.device_class.kind is DeviceKind.RECEIVER:
             found = alone.get((joint.receiver.device.id, joint.input.id))
             if found is not None:
                 yield joint, found

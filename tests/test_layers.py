@@ -32,7 +32,7 @@ OUTER = {
 CORE = (
     "supply", "base.text", "base.samples", "base.units", "base.radio", "base.timecode", "base.signal", "gear.pads", "gear.catalogue", "gear.wiring", "plan",
     "sound.trace", "sound.cable_chains", "sound.levels", "sound.hum", "time.sync", "time.clock", "sound.simulation",
-    "advice.line_up", "advice.ways", "advice.gear_tests", "advice.walk", "advice.checks", "advice.fault_search", "advice.adviser", "advice.compare", "advice.scene_notes", "day", "log", "command", "rigs", "trunk", "drill",
+    "advice.line_up", "advice.options", "advice.gear_tests", "advice.walk", "advice.checks", "advice.fault_search", "advice.adviser", "advice.compare", "advice.scene_notes", "day", "log", "command", "rigs", "trunk", "drill",
 )  # fmt: skip
 """Rooms of the core and what is in them, from the ground up: each uses only what stands before it."""
 CORE_MAY_USE = {

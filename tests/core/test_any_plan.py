@@ -7,7 +7,7 @@ from hypothesis import given, settings
 
 from tests.few import IS_DEEP
 from tests.strategies import plans
-from tidy_trunk.core.advice.adviser import Adviser, ways
+from tidy_trunk.core.advice.adviser import Adviser, matching_options
 from tidy_trunk.core.advice.checks import Severity, check
 from tidy_trunk.core.plan import RemoveDevice, apply_edits
 from tidy_trunk.core.sound.levels import Report
@@ -79,7 +79,7 @@ def test_a_way_that_fits_leaves_no_stop_of_level(plan):
     """Applied, it gives what it promised, and its input neither clips nor stands in the wrong mode."""
     report = Report(trace_plan(plan))
     for run_id in plan.runs:
-        for way in ways(report, run_id):
+        for way in matching_options(report, run_id):
             after = apply_edits(plan, way.edits)
             if way.fits:
                 rules = {

@@ -305,9 +305,9 @@ def drill(seed: int, plan_file: Path | None, level: str, kind: str, most: int, r
 @as_json_option
 def options(plan_file: Path, run_name: str, as_json: bool) -> None:
     """The ways to match a run's level, each computed, best first."""
-    from tidy_trunk.cli.plans import show_ways
+    from tidy_trunk.cli.plans import show_options
 
-    show_ways(plan_file, run_name, as_json)
+    show_options(plan_file, run_name, as_json)
 
 
 @app.command(context_settings=NUMBERS_MAY_BE_NEGATIVE)

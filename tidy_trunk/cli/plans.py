@@ -12,13 +12,13 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
 from tidy_trunk.media.plan_files import load_plan
-from tidy_trunk.results.advice import FindingOut, WayOut
+from tidy_trunk.results.advice import FindingOut, MatchingOptionOut
 from tidy_trunk.results.evaluation import Evaluation
-from tidy_trunk.words import label_of, way_words
+from tidy_trunk.words import label_of, option_words
 from tidy_trunk.words.numbers import many
 
 _FINDING: Final = ("rule", "severity", "title", "text", "source", "device", "run", "track", "measured_db")
-_WAY: Final = tuple(name for name in WayOut.model_fields if name != "edits")
+_WAY: Final = tuple(name for name in MatchingOptionOut.model_fields if name != "edits")
 
 
 def check_plan(path: Path, as_json: bool) -> int:
@@ -90,13 +90,13 @@ def find_run(plan: Plan, name: str) -> str:
     raise UnknownItemError(f"there is no cable '{name}'; the plan has {known}")
 
 
-def show_ways(path: Path, name: str, as_json: bool) -> None:
+def show_options(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
     report = Report(trace_plan(plan))
-    ways = [*Adviser(report).ways(run_id), *inserted_devices(report, run_id)]
-    found = [(way, way_words(way)) for way in ways]
-    result = [fields(WayOut.from_core(way), *_WAY) for way, _ in found]
+    ways = [*Adviser(report).matching_options(run_id), *inserted_devices(report, run_id)]
+    found = [(way, option_words(way)) for way in ways]
+    result = [fields(MatchingOptionOut.from_core(way), *_WAY) for way, _ in found]
     lines = [
         f"{number}. {words.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
         f"{level(way.noise_dbfs)}; {words.verdict}; needs {words.needs or 'nothing'}"

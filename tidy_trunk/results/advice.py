@@ -2,13 +2,13 @@
 
 from tidy_trunk.core.advice.adviser import JUST_DB, GainPlan, GainStep, Move, TrackChange
 from tidy_trunk.core.advice.checks import Finding, Severity
-from tidy_trunk.core.advice.ways import Way
+from tidy_trunk.core.advice.options import MatchingOption
 from tidy_trunk.core.command import LineAnswer, Proposal
 from tidy_trunk.core.plan import Plan, PlanIndex, School
 from tidy_trunk.core.sound.levels import TrackLevel
 from tidy_trunk.document import AnyEdit, edit_document
 from tidy_trunk.results.numbers import Level, Out
-from tidy_trunk.words import SOURCE_WORDS, answer_words, label_of, said, sentences, way_words, why
+from tidy_trunk.words import SOURCE_WORDS, answer_words, label_of, option_words, said, sentences, why
 
 
 class BeneathOut(Out):
@@ -82,7 +82,7 @@ class FixOut(Out):
         )
 
 
-class WayOut(Out):
+class MatchingOptionOut(Out):
     """A way to match a run, with its result in dBFS."""
 
     id: str
@@ -105,8 +105,8 @@ class WayOut(Out):
     best_for: list[School]
 
     @classmethod
-    def from_core(cls, way: Way) -> "WayOut":
-        words = way_words(way)._asdict()
+    def from_core(cls, way: MatchingOption) -> "MatchingOptionOut":
+        words = option_words(way)._asdict()
         names = [name for name in cls.model_fields if name != "edits" and name not in words]
         edits = [edit_document(edit) for edit in way.edits]
         return cls(**{name: getattr(way, name) for name in names}, **words, edits=edits)

@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from uuid import UUID
 
-from tidy_trunk.core.advice.compare import Comparison, RecordedLevels, WayPlan, compare, way_plans
+from tidy_trunk.core.advice.compare import Comparison, OptionPlan, RecordedLevels, compare, option_plans
 from tidy_trunk.core.base.signal import BANDS_HZ, NoiseFrom
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.errors import InputError
@@ -19,9 +19,9 @@ class CompareService:
         self._jobs = jobs
         self._recordings = recordings
 
-    def ways(self, job_id: UUID, run_id: str) -> list[WayPlan]:
+    def options(self, job_id: UUID, run_id: str) -> list[OptionPlan]:
         """The ways by which a run can be recorded. Raises UnknownItemError: no such run."""
-        return list(way_plans(self._jobs.report(job_id), run_id).values())
+        return list(option_plans(self._jobs.report(job_id), run_id).values())
 
     def compare(self, job_id: UUID, run_id: str, recordings: Mapping[str, UUID]) -> tuple[Comparison, ...]:
         """Recordings, each by the way that it was made in, the quietest first.

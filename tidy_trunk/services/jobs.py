@@ -8,7 +8,7 @@ from typing import Any, Final
 from uuid import UUID, uuid4
 
 from tidy_trunk.core.advice.adviser import Adviser, GainPlan, Move, Pins, gain_plan, inserted_devices
-from tidy_trunk.core.advice.ways import WantedPad, Way, wanted_pad
+from tidy_trunk.core.advice.options import MatchingOption, WantedPad, wanted_pad
 from tidy_trunk.core.base.signal import SpeechLevels
 from tidy_trunk.core.command import (
     DeviceMatch,
@@ -311,8 +311,8 @@ class JobService:
             raise InputError(f"{lead.label} does not fit cable {run.number}, {index.run_label(run).split(', ', 1)[1]}")
         return found[0].edits
 
-    def ways(self, job_id: UUID, run_id: str) -> list[Way]:
-        return Adviser(Report(trace_plan(self._with_run(job_id, run_id)))).ways(run_id)
+    def matching_options(self, job_id: UUID, run_id: str) -> list[MatchingOption]:
+        return Adviser(Report(trace_plan(self._with_run(job_id, run_id)))).matching_options(run_id)
 
     def wanted_pad(self, job_id: UUID, run_id: str) -> WantedPad:
         """The pad that a run wants."""
@@ -340,7 +340,7 @@ class JobService:
             fixes[finding.id] = adviser.fixes(finding)
         return FixesByFinding(record.number, adviser.plan, fixes)
 
-    def inserted_devices(self, job_id: UUID, run_id: str) -> list[Way]:
+    def inserted_devices(self, job_id: UUID, run_id: str) -> list[MatchingOption]:
         """Ways of a run by another box between its ends, quiet ones first."""
         return inserted_devices(Report(trace_plan(self._with_run(job_id, run_id))), run_id)
 

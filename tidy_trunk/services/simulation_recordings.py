@@ -4,7 +4,7 @@ from collections.abc import Sequence
 from typing import Any, Final
 from uuid import UUID, uuid5
 
-from tidy_trunk.core.advice.compare import MOST_WAYS, track_reached, way_plans
+from tidy_trunk.core.advice.compare import MOST_OPTIONS, option_plans, track_reached
 from tidy_trunk.core.advice.gear_tests import GearTest, GearTestKind, gear_test_of
 from tidy_trunk.core.advice.line_up import knob_of, line_up_steps, worth_trying
 from tidy_trunk.core.plan import Plan, SetControl, apply_edits
@@ -89,22 +89,22 @@ class SimulationRecordingService:
         plan = apply_edits(report.index.plan, test.settings)
         return self._record(job_id, own_id, what, plan, track=test.track, test=test_id, **_asked_of(test))
 
-    def ways(self, job_id: UUID, own_id: UUID, run_id: str, asked_ways: Sequence[str]) -> list[RecordingRecord]:
+    def options(self, job_id: UUID, own_id: UUID, run_id: str, asked_options: Sequence[str]) -> list[RecordingRecord]:
         """Tone and silence by several ways to match a run, one recording each.
 
         Raises:
             NotFoundError, UnknownItemError: No such run, or a way that it has not.
             InputError: More ways than can be compared, or a run that no tone can be sent through.
         """
-        if not 1 <= len(asked_ways) <= MOST_WAYS:
-            raise InputError(f"{len(asked_ways)} ways cannot be compared: choose 2 to {MOST_WAYS}")
+        if not 1 <= len(asked_options) <= MOST_OPTIONS:
+            raise InputError(f"{len(asked_options)} ways cannot be compared: choose 2 to {MOST_OPTIONS}")
         report = self._jobs.report(job_id)
-        plans = way_plans(report, run_id)
-        unknown = next((way for way in asked_ways if way not in plans), None)
+        plans = option_plans(report, run_id)
+        unknown = next((way for way in asked_options if way not in plans), None)
         if unknown is not None:
             raise NotFoundError(f"cable '{run_id}' has no way '{unknown}'; it has {', '.join(plans)}")
         made = []
-        for way in asked_ways:
+        for way in asked_options:
             reached = Report(trace_plan(plans[way].plan))
             stage = track_reached(reached, run_id)
             known_sender(reached.index, stage)

@@ -1,6 +1,6 @@
 """Sentences: what the core found and planned, said to a recordist. The core gives codes, places and numbers."""
 
-from tidy_trunk.words.answers import AnswerWords, WayWords, answer_words, label_of, way_words
+from tidy_trunk.words.answers import AnswerWords, OptionWords, answer_words, label_of, option_words
 from tidy_trunk.words.compare import remark
 from tidy_trunk.words.differences import difference_sentences
 from tidy_trunk.words.edits import in_one, sentence, sentences
@@ -18,8 +18,8 @@ __all__ = [
     "SOURCE_WORDS",
     "AnswerWords",
     "FindingWords",
+    "OptionWords",
     "WalkWords",
-    "WayWords",
     "answer_words",
     "difference_sentences",
     "first_measurement",
@@ -28,6 +28,7 @@ __all__ = [
     "in_one",
     "label_of",
     "noise_words",
+    "option_words",
     "pad_advice",
     "remark",
     "safety_advice",
@@ -37,7 +38,6 @@ __all__ = [
     "sentences",
     "target_words",
     "walk_words",
-    "way_words",
     "why",
     "worded",
 ]

@@ -3,7 +3,7 @@
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.adviser import Move
-from tidy_trunk.core.advice.ways import Way
+from tidy_trunk.core.advice.options import MatchingOption
 from tidy_trunk.core.command import Proposal
 from tidy_trunk.words.edits import sentences
 from tidy_trunk.words.findings import headline
@@ -22,7 +22,7 @@ def label_of(move: Move) -> str:
     return f"{label}; it leaves: {listed([_lower(headline(found)) for found in move.brings])}" if move.brings else label
 
 
-class WayWords(NamedTuple):
+class OptionWords(NamedTuple):
     """A way to match a cable; `needs`, `loses` and `risk` are "" where there is nothing to say."""
 
     label: str
@@ -32,8 +32,8 @@ class WayWords(NamedTuple):
     risk: str
 
 
-def way_words(way: Way) -> WayWords:
-    return WayWords(
+def option_words(way: MatchingOption) -> OptionWords:
+    return OptionWords(
         label=worded(way.does),
         verdict=worded(way.verdict),
         needs="" if way.needs is None else worded(way.needs),

@@ -6,7 +6,7 @@ from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from typing import Final, NamedTuple
 
-from tidy_trunk.core.advice.ways import AUDIBLE_DB
+from tidy_trunk.core.advice.options import AUDIBLE_DB
 from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, LeadClass, built_in
 from tidy_trunk.core.rigs import (
     ENOUGH_HEADROOM_DB,

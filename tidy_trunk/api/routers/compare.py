@@ -6,7 +6,7 @@ from fastapi import APIRouter
 
 from tidy_trunk.api.dependencies import Compare, ItemId, OwnId, SimulationRecordings
 from tidy_trunk.api.heavy import heavy
-from tidy_trunk.api.schemas.compare import ComparedOut, CompareIn, WayNameOut, WaysIn
+from tidy_trunk.api.schemas.compare import ComparedOut, CompareIn, OptionNameOut, OptionsIn
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.recordings import RecordingOut
 from tidy_trunk.words import worded
@@ -16,21 +16,21 @@ router = APIRouter(prefix="/jobs/{job_id}/runs/{run_id}/compare", tags=["line-up
 
 @router.get("/ways")
 @heavy
-def list_ways(job_id: UUID, run_id: ItemId, compare: Compare) -> list[WayNameOut]:
+def list_options(job_id: UUID, run_id: ItemId, compare: Compare) -> list[OptionNameOut]:
     """The ways by which a run can be recorded, the one it is matched by now first."""
-    return [WayNameOut(id=way.id, label=worded(way.does)) for way in compare.ways(job_id, run_id)]
+    return [OptionNameOut(id=way.id, label=worded(way.does)) for way in compare.options(job_id, run_id)]
 
 
 @router.post("/simulation", status_code=201)
 @heavy
-def simulate_ways(
-    job_id: UUID, run_id: ItemId, own_id: OwnId, body: WaysIn, simulation: SimulationRecordings
+def simulate_options(
+    job_id: UUID, run_id: ItemId, own_id: OwnId, body: OptionsIn, simulation: SimulationRecordings
 ) -> list[RecordingOut]:
     """Tone and silence through simulated devices, one recording for each way; ready after some seconds."""
-    return [RecordingOut.from_record(record) for record in simulation.ways(job_id, own_id, run_id, body.ways)]
+    return [RecordingOut.from_record(record) for record in simulation.options(job_id, own_id, run_id, body.ways)]
 
 
 @router.post("")
-def compare_ways(job_id: UUID, run_id: ItemId, body: CompareIn, compare: Compare) -> list[ComparedOut]:
+def compare_options(job_id: UUID, run_id: ItemId, body: CompareIn, compare: Compare) -> list[ComparedOut]:
     """Recordings by the way that each was made in: what they hold beside what was predicted, the quietest first."""
     return [ComparedOut.from_core(item) for item in compare.compare(job_id, run_id, body.recordings)]

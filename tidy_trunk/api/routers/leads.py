@@ -20,7 +20,7 @@ from tidy_trunk.api.schemas.leads import (
 from tidy_trunk.core.gear.catalogue import CONNECTORS, INSIDE, Gender, Plug, built_in
 from tidy_trunk.core.plan import circuits_of
 from tidy_trunk.equipment import PlugModel, WiringModel
-from tidy_trunk.results.advice import WayOut
+from tidy_trunk.results.advice import MatchingOptionOut
 from tidy_trunk.results.pictures import contacts_of, lead_picture, lead_uses
 
 router = APIRouter(tags=["leads"], responses=PROBLEMS)
@@ -33,9 +33,9 @@ def read_picture(job_id: UUID, run_id: ItemId, jobs: Jobs) -> RunPictureOut:
 
 
 @router.get("/jobs/{job_id}/runs/{run_id}/inserted-devices")
-def read_inserted_devices(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
+def read_inserted_devices(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[MatchingOptionOut]:
     """Ways of a run by another box between its ends, each computed, quiet ones first."""
-    return [WayOut.from_core(inserted_device) for inserted_device in jobs.inserted_devices(job_id, run_id)]
+    return [MatchingOptionOut.from_core(inserted_device) for inserted_device in jobs.inserted_devices(job_id, run_id)]
 
 
 @router.get("/leads")

@@ -18,7 +18,7 @@ from tidy_trunk.api.schemas.runs import CableChainOut
 from tidy_trunk.core.base.signal import SpeechLevels
 from tidy_trunk.core.plan import PlanIndex
 from tidy_trunk.errors import NotFoundError
-from tidy_trunk.results.advice import AnswerOut, GainPlanOut, WayOut
+from tidy_trunk.results.advice import AnswerOut, GainPlanOut, MatchingOptionOut
 from tidy_trunk.results.sockets import SocketsOut
 from tidy_trunk.store import RecordingRecord
 from tidy_trunk.tasks.requests import MeasureSpeech
@@ -84,9 +84,9 @@ def cancel_gain_plan(job_id: UUID, task_id: UUID, plans: GainPlans) -> None:
 
 @router.get("/runs/{run_id}/ways")
 @heavy
-def read_ways(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[WayOut]:
+def read_options(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[MatchingOptionOut]:
     """The ways to match a run's level, each computed, best first."""
-    return [WayOut.from_core(way) for way in jobs.ways(job_id, run_id)]
+    return [MatchingOptionOut.from_core(way) for way in jobs.matching_options(job_id, run_id)]
 
 
 @router.get("/runs/{run_id}/cable-chains")

@@ -7,7 +7,7 @@ from fastapi import APIRouter
 from tidy_trunk.api.dependencies import ItemId, Jobs
 from tidy_trunk.api.schemas.jobs import PROBLEMS
 from tidy_trunk.api.schemas.pads import PadIn, PadOut, WantedPadOut
-from tidy_trunk.core.advice.ways import FREE
+from tidy_trunk.core.advice.options import FREE
 from tidy_trunk.services.pads import design_pad
 
 router = APIRouter(tags=["pads"], responses=PROBLEMS)

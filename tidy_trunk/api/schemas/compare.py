@@ -7,24 +7,24 @@ from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.simulation import BandOut
-from tidy_trunk.core.advice.compare import MOST_WAYS, Comparison
-from tidy_trunk.core.advice.ways import AS_IT_IS
+from tidy_trunk.core.advice.compare import MOST_OPTIONS, Comparison
+from tidy_trunk.core.advice.options import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words import remark, worded
 
-WayId = Annotated[str, Field(min_length=1, max_length=120)]
+OptionId = Annotated[str, Field(min_length=1, max_length=120)]
 
 
-class WayNameOut(Out):
+class OptionNameOut(Out):
     id: str
     label: str
 
 
-class WaysIn(In):
+class OptionsIn(In):
     """Ways that are to be recorded in the simulation."""
 
-    ways: Annotated[list[WayId], Field(min_length=1, max_length=MOST_WAYS)]
+    ways: Annotated[list[OptionId], Field(min_length=1, max_length=MOST_OPTIONS)]
 
     model_config = ConfigDict(
         extra="forbid", frozen=True, json_schema_extra={"examples": [{"ways": [AS_IT_IS, "trim"]}]}
@@ -34,7 +34,7 @@ class WaysIn(In):
 class CompareIn(In):
     """Recordings by the way that each was made in."""
 
-    recordings: Annotated[dict[WayId, UUID], Field(min_length=1, max_length=MOST_WAYS)]
+    recordings: Annotated[dict[OptionId, UUID], Field(min_length=1, max_length=MOST_OPTIONS)]
 
     model_config = ConfigDict(
         extra="forbid",

@@ -6,7 +6,7 @@ from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In
 from tidy_trunk.api.schemas.leads import LeadIn
-from tidy_trunk.core.advice.ways import WantedPad
+from tidy_trunk.core.advice.options import WantedPad
 from tidy_trunk.core.gear.catalogue import FITTINGS
 from tidy_trunk.core.gear.pads import Pad
 from tidy_trunk.equipment import PlugModel, WiringModel

@@ -6,7 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser import Adviser, ConnectionMethod, MatchedRun, Matcher
 from tidy_trunk.core.advice.checks import Finding, PlacedFinding
-from tidy_trunk.core.advice.ways import arming, switched
+from tidy_trunk.core.advice.options import arming, switched
 from tidy_trunk.core.command.proposal import Proposal, single
 from tidy_trunk.core.command.words import DeviceMatch, find_ports
 from tidy_trunk.core.gear.catalogue import (

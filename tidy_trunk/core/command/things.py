@@ -4,7 +4,7 @@ import re
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 
-from tidy_trunk.core.advice.ways import Trial, Upstream, built_in_run, by_hand
+from tidy_trunk.core.advice.options import Trial, Upstream, built_in_run, by_hand
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.command.words import (
     ANGLE,

@@ -8,7 +8,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser import Adviser, Move, gain_plan
 from tidy_trunk.core.advice.checks import Severity
-from tidy_trunk.core.advice.ways import AS_IT_IS
+from tidy_trunk.core.advice.options import AS_IT_IS
 from tidy_trunk.core.command import Draft
 from tidy_trunk.core.gear.catalogue import (
     FAR_M,
@@ -442,7 +442,7 @@ def _matched(adviser: Adviser) -> Adviser:
             or not receiver.input(run.receiving.port).circuit.is_analogue
         ):
             continue
-        best = next(iter(adviser.ways(run_id)), None)
+        best = next(iter(adviser.matching_options(run_id)), None)
         if best is not None and best.id != AS_IT_IS and best.edits:
             adviser = adviser.after(Move((), best.edits))
     return adviser

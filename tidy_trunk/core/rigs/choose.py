@@ -7,7 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser import judge
 from tidy_trunk.core.advice.checks import check
-from tidy_trunk.core.advice.ways import AUDIBLE_DB
+from tidy_trunk.core.advice.options import AUDIBLE_DB
 from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, built_in
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import Brief, Delivery

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from itertools import product
 from typing import Final
 
-from tidy_trunk.core.advice.adviser import ways
+from tidy_trunk.core.advice.adviser import matching_options
 from tidy_trunk.core.gear.catalogue import Circuit, LeadClass
 from tidy_trunk.core.plan import Edit, MoveRun, Part, PlanIndex, PortRef, Run, SetControl, SetParts, edited
 from tidy_trunk.core.sound.cable_chains import find_cable_chains
@@ -58,7 +58,7 @@ def covered_ways(
     report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]
 ) -> Iterator[CoveredWay]:
     """A run between its sockets with attenuators, switches and knobs as they fit, of which every cable is there."""
-    for way in ways(report, run_id):
+    for way in matching_options(report, run_id):
         if not way.fits or way.clips or not all(isinstance(edit, SetParts | SetControl) for edit in way.edits):
             continue
         after = report.edited(edited(report.index.plan, way.edits))

@@ -9,7 +9,7 @@ from tidy_trunk.core.command import say
 from tidy_trunk.core.plan import AddSource, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
-from tidy_trunk.words import answer_words, label_of, way_words
+from tidy_trunk.words import answer_words, label_of, option_words
 
 
 def boom_on_camera():
@@ -26,7 +26,7 @@ def test_a_shotgun_reaches_a_small_camera_by_a_box():
     before = [finding for finding in check(Report(trace_plan(plan))) if finding.rule == "microphone-unpowered"]
     found = inserted_devices(Report(trace_plan(plan)), "run-1")
     assert before and before[0].has_inserted_devices
-    assert {label_of(fix) for fix in fixes(plan, before[0])} <= {way_words(way).label for way in found}, (
+    assert {label_of(fix) for fix in fixes(plan, before[0])} <= {option_words(way).label for way in found}, (
         "nothing but a box powers it here"
     )
     assert {"preamp-box", "field-mixer", "handheld-recorder"} == {
@@ -37,7 +37,7 @@ def test_a_shotgun_reaches_a_small_camera_by_a_box():
     for way in found:
         mended = apply_edits(plan, way.edits)
         findings = check(Report(trace_plan(mended)))
-        assert not [finding for finding in findings if finding.severity is Severity.STOP], way_words(way).label
+        assert not [finding for finding in findings if finding.severity is Severity.STOP], option_words(way).label
         track = Report(trace_plan(mended)).track("cam.L")
         assert track.sound.average == pytest.approx(way.average_dbfs) and track.sources == ("voice",)
 
@@ -46,7 +46,7 @@ def test_a_recorder_that_is_there_goes_before_one_that_is_not():
     plan = made(device("boom-shotgun", "second"), device("mirrorless-line", "cam"), run("second.out", "cam.mic", "xlr-trs"),
                 AddSource(id="other", label="Other", average_db_spl=60, heard_by={"second": 0.5}), base=boom_in_bag())  # fmt: skip
     found = inserted_devices(Report(trace_plan(plan)), "run-2")
-    assert found[0].needs is None and "bag" in way_words(found[0]).label
+    assert found[0].needs is None and "bag" in option_words(found[0]).label
 
 
 def test_the_line_answers_with_what_would_work():

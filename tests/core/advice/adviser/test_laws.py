@@ -11,7 +11,7 @@ from tests.reference.rigs import FEW, drawn
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Adviser, GainStep, Move, fixed, gain_plan, judge
 from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, Severity, check
-from tidy_trunk.core.advice.ways import AS_IT_IS
+from tidy_trunk.core.advice.options import AS_IT_IS
 from tidy_trunk.core.command import say
 from tidy_trunk.core.gear.catalogue import controls_of
 from tidy_trunk.core.plan import Aspect, Disconnect, Plan, PlanIndex, SetControl, apply_edits, changed_aspects
@@ -175,7 +175,7 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
             continue
         report = report_of(plans[0])
         for made in plans[0].runs.keys() - base.runs.keys():
-            assert [way.id for way in Adviser(report).ways(made)][:1] in ([], [AS_IT_IS]), answer_words(
+            assert [way.id for way in Adviser(report).matching_options(made)][:1] in ([], [AS_IT_IS]), answer_words(
                 answers[0]
             ).title
         steps, sockets, after = gain_plan(report).steps, {tuple(run.sending), tuple(run.receiving)}, PlanIndex(plans[0])

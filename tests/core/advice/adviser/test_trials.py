@@ -6,7 +6,7 @@ from tests.core.command.test_say import do
 from tests.few import few
 from tests.plans import fixes
 from tidy_trunk.app.demo import foundry
-from tidy_trunk.core.advice.adviser import Adviser, fixed, gain_plan, ways
+from tidy_trunk.core.advice.adviser import Adviser, fixed, gain_plan, matching_options
 from tidy_trunk.core.advice.checks import Finding, Severity, check
 from tidy_trunk.core.command import say
 from tidy_trunk.core.gear.catalogue import built_in
@@ -131,7 +131,7 @@ def test_a_microphone_without_power_is_silent_and_one_finding():
     plan = apply_edits(plan, say(plan, "boom to cam, by xlr to 3.5 mm, hot on tip and ring").proposals[0].edits)
     assert report_of(plan).track("cam.L").is_silent
     assert grave(plan).count("microphone-unpowered") == 1 and not {"off-target", "gear-above-room"} & set(grave(plan))
-    assert [way.id for way in ways(report_of(plan), "run-1")] == []
+    assert [way.id for way in matching_options(report_of(plan), "run-1")] == []
 
 
 def test_sound_comes_before_timecode():
@@ -231,7 +231,7 @@ def test_a_track_that_is_right_stays_as_it_is():
     """Said before: "Switch to line: 34 dB below target", with a button."""
     plan = typed(*BAG_AND_CAMERA, "bag line to cam, 1 m")
     (run_id,) = (run.id for run in plan.runs.values() if run.receiving.device == "cam")
-    listed = ways(report_of(plan), run_id)
+    listed = matching_options(report_of(plan), run_id)
     assert "as-it-is" in [way.id for way in listed] and all(way.fits for way in listed)
 
 
@@ -241,7 +241,7 @@ def test_what_is_free_and_quiet_comes_before_shopping():
                  "bag line to cam, 1 m, by 3.5 mm trs", "set cam mode mic")  # fmt: skip
     (stop,) = (finding for finding in found(plan, Severity.STOP) if finding.rule == "line-into-mic")
     assert "mode to line" in label_of(fixes(plan, stop)[0])
-    assert ways(report_of(plan), stop.run)[0].id == "input-line"
+    assert matching_options(report_of(plan), stop.run)[0].id == "input-line"
 
 
 def test_the_first_answer_works_or_says_that_none_does():
@@ -349,7 +349,7 @@ def test_the_first_answer_is_the_best_way_and_stands(lines):
     report = report_of(plan)
     assert not grave(plan)
     for run_id in plan.runs:
-        assert [way.id for way in Adviser(report).ways(run_id)][:1] in ([], ["as-it-is"])
+        assert [way.id for way in Adviser(report).matching_options(run_id)][:1] in ([], ["as-it-is"])
     assert all(step.control.endswith("limiter") for step in gain_plan(report).steps)
 
 
@@ -369,4 +369,4 @@ def test_the_first_answer_is_the_best_way_in_a_whole_job_too(run_id, line):
     """What lies behind the joint counts: the switcher that Camera B feeds, the tracks beside."""
     typed_anew = do(apply_edits(foundry(), [Disconnect(run=run_id)]), line)
     (made,) = typed_anew.runs.keys() - (foundry().runs.keys() - {run_id})
-    assert Adviser(report_of(typed_anew)).ways(made)[0].id == "as-it-is"
+    assert Adviser(report_of(typed_anew)).matching_options(made)[0].id == "as-it-is"

@@ -3,24 +3,24 @@
 import pytest
 
 from tests.plans import boom_in_bag, device, line_into_camera, made, put, run
-from tidy_trunk.core.advice.adviser import ways
+from tidy_trunk.core.advice.adviser import matching_options
 from tidy_trunk.core.advice.checks import Severity, check
-from tidy_trunk.core.advice.ways import AS_IT_IS
+from tidy_trunk.core.advice.options import AS_IT_IS
 from tidy_trunk.core.gear.catalogue import FITTINGS, padded
 from tidy_trunk.core.gear.pads import arms_of, design_bridging
 from tidy_trunk.core.plan import AddSource, DrawLead, Part, School, SetJob, SetParts, SetSource, apply_edits
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import UnknownItemError
-from tidy_trunk.words import way_words
+from tidy_trunk.words import option_words
 
 
 def test_line_into_a_microphone_socket():
-    found = ways(Report(trace_plan(line_into_camera())), "run-2")
+    found = matching_options(Report(trace_plan(line_into_camera())), "run-2")
     kinds = [way.id.split("-")[0] for way in found]
     assert kinds[0] == "lead", "the attenuating cable is the clean way"
     assert kinds.index("trim") < kinds.index("headphones"), "the headphone output takes the monitor away"
-    assert way_words(found[0]).label == "Use the 25 dB attenuator"  # handbook: about 25 dB
+    assert option_words(found[0]).label == "Use the 25 dB attenuator"  # handbook: about 25 dB
     noises = {way.id: way.noise_dbfs for way in found}
     assert noises[found[0].id] < noises["trim"] < noises["headphones"]
 
@@ -29,11 +29,11 @@ def test_the_other_school_ranks_differently_by_the_same_figures():
     """Handbook §6: the trim is good enough for a guide, since the room is at −40 to −50 anyway; in a still room it is not."""
     louder = SetSource(source="voice", quiet_db_spl=68, average_db_spl=80, peak_db_spl=94, burst_db_spl=104)
     loud = made(louder, put("bag", "in1.mic.gain_db", 30), base=line_into_camera())  # the microphone's own noise is low
-    clean = ways(Report(trace_plan(loud)), "run-2")
+    clean = matching_options(Report(trace_plan(loud)), "run-2")
 
     def guide(room: float):
         plan = made(SetJob(school=School.GUIDE, room_noise_db_spl=room), base=loud)
-        return ways(Report(trace_plan(plan)), "run-2")
+        return matching_options(Report(trace_plan(plan)), "run-2")
 
     assert guide(58)[0].id == "trim" and clean[0].id.startswith("lead")
     assert guide(0)[0].id.startswith("lead"), "where its hiss is heard the trim is not good enough"
@@ -41,7 +41,9 @@ def test_the_other_school_ranks_differently_by_the_same_figures():
     assert {way.id: (way.average_dbfs, way.noise_dbfs) for way in guide(58)} == figures
 
 
-@pytest.mark.parametrize("way", ways(Report(trace_plan(line_into_camera())), "run-2"), ids=lambda way: way.id)
+@pytest.mark.parametrize(
+    "way", matching_options(Report(trace_plan(line_into_camera())), "run-2"), ids=lambda way: way.id
+)
 def test_what_a_way_promises_comes_true(way):
     """Applying its edits gives the level it states, and no stop about that run."""
     plan = apply_edits(line_into_camera(), way.edits)
@@ -54,15 +56,15 @@ def test_what_a_way_promises_comes_true(way):
 
 
 def test_the_attenuator_behind_the_converter_is_computed_and_found_wanting():
-    found = ways(Report(trace_plan(line_into_camera("mirrorless-pad-behind"))), "run-2")
+    found = matching_options(Report(trace_plan(line_into_camera("mirrorless-pad-behind"))), "run-2")
     attenuator = next(way for way in found if way.id == "attenuator")
-    assert attenuator.clips and way_words(attenuator).verdict == "still clips by 14.1 dB"
+    assert attenuator.clips and option_words(attenuator).verdict == "still clips by 14.1 dB"
     assert [way.id for way in found if way.clips] == [way.id for way in found][-2:] and attenuator in found[-2:]
 
 
 def test_a_camera_with_a_line_switch_is_switched():
     plan = made(put("cam", "mic.mode", "mic"), base=line_into_camera("mirrorless-line"))
-    found = ways(Report(trace_plan(plan)), "run-2")
+    found = matching_options(Report(trace_plan(plan)), "run-2")
     line = next(way for way in found if way.id == "input-line")
     assert line.fits and line.needs is None
     assert found.index(line) < [way.id for way in found].index("headphones")
@@ -74,27 +76,31 @@ def test_aes3_where_both_have_it():
         run("bag.out-l", "cam.in", "xlr", Part(lead="2xlr-xlr5", length_m=0.5, branch="L", shared="x")),
         base=boom_in_bag(),
     )
-    aes3 = next(way for way in ways(Report(trace_plan(plan)), "run-2") if way.id == "aes3")
+    aes3 = next(way for way in matching_options(Report(trace_plan(plan)), "run-2") if way.id == "aes3")
     assert aes3.average_dbfs == pytest.approx(Report(trace_plan(plan)).track("bag.mix-l").sound.average)
 
 
 def test_a_pad_that_is_too_strong_is_exchanged():
     parts = (Part(lead="trs-pad-50", length_m=0.3),)
-    found = ways(Report(trace_plan(made(SetParts(run="run-2", parts=parts), base=line_into_camera()))), "run-2")
-    assert found[0].fits and way_words(found[0]).label == "Use the 25 dB attenuator"
+    found = matching_options(
+        Report(trace_plan(made(SetParts(run="run-2", parts=parts), base=line_into_camera()))), "run-2"
+    )
+    assert found[0].fits and option_words(found[0]).label == "Use the 25 dB attenuator"
     assert len(found[0].edits[0].parts) == 1, "one pad takes the place of the other"
 
 
 def test_no_such_run():
     with pytest.raises(UnknownItemError, match="the job has run-1, run-2"):
-        ways(Report(trace_plan(line_into_camera())), "run-9")
+        matching_options(Report(trace_plan(line_into_camera())), "run-9")
 
 
 def test_a_way_by_which_nothing_arrives_is_none():
     """Left minus right of one mix leaves nothing, a line input gives a microphone no power."""
     plan = made(device("field-mixer", "mix"), run("bag.line", "mix.in1", "trs-xlr"), base=boom_in_bag())
     report = Report(trace_plan(plan))
-    assert "input-line" not in {way.id for way in (*ways(report, "run-2"), *ways(report, "run-1"))}
+    assert "input-line" not in {
+        way.id for way in (*matching_options(report, "run-2"), *matching_options(report, "run-1"))
+    }
 
 
 def test_noise_is_weighed_against_the_signal():
@@ -105,7 +111,7 @@ def test_noise_is_weighed_against_the_signal():
         device("handheld-recorder", "rec"), run("hand.out", "pack.mic"), run("pack.air", "receiver.air"),
         run("receiver.out", "rec.in1", "xlr"), put("pack", "mic.mic.gain_db", 30),
     )  # fmt: skip
-    found = [way for way in ways(Report(trace_plan(plan)), "run-3") if way.fits]
+    found = [way for way in matching_options(Report(trace_plan(plan)), "run-3") if way.fits]
     assert not found[0].id.startswith("lead-")
 
 
@@ -115,16 +121,19 @@ def test_a_lead_of_ones_own_stands_among_the_ways():
     pad = design_bridging(28, 100, 2500, layout="l", series="E24")
     wiring = padded(fitting, "l", arms_of("l", pad.resistors))
     own = DrawLead(label="Last night", sending=fitting.sending, receiving=fitting.receiving, ways={"": wiring})
-    found = {way_words(way).label: way for way in ways(Report(trace_plan(made(own, base=line_into_camera()))), "run-2")}
+    found = {
+        option_words(way).label: way
+        for way in matching_options(Report(trace_plan(made(own, base=line_into_camera()))), "run-2")
+    }
     way = found["Use your own cable Last night"]
-    assert way.fits and way_words(way).needs == "1 Last night" and "label it" in way_words(way).risk
+    assert way.fits and option_words(way).needs == "1 Last night" and "label it" in option_words(way).risk
     assert [part.length_m for part in way.edits[0].parts] == [0.3]
     assert {"Use the 25 dB attenuator", "Use the 30 dB attenuator"} < set(found)
 
 
 def test_each_school_has_its_first_way_and_every_way_its_risk():
-    found = ways(Report(trace_plan(line_into_camera())), "run-2")
+    found = matching_options(Report(trace_plan(line_into_camera())), "run-2")
     assert found[0].best_for[0] is School.CLEAN
     assert sorted(school for way in found for school in way.best_for) == sorted(School)
     trim = next(way for way in found if way.id == "trim")
-    assert "turned up again, it clips cam" in way_words(trim).risk and "only 0 dB below" in way_words(trim).risk
+    assert "turned up again, it clips cam" in option_words(trim).risk and "only 0 dB below" in option_words(trim).risk

@@ -6,8 +6,8 @@ import pytest
 
 from tests.plans import line_into_camera, made, put
 from tests.sounds import measured
-from tidy_trunk.core.advice.compare import Discrepancy, NoiseKind, RecordedLevels, compare, track_reached, way_plans
-from tidy_trunk.core.advice.ways import AS_IT_IS
+from tidy_trunk.core.advice.compare import Discrepancy, NoiseKind, RecordedLevels, compare, option_plans, track_reached
+from tidy_trunk.core.advice.options import AS_IT_IS
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.sound.levels import LevelSolver, Report
 from tidy_trunk.core.sound.simulation import tone_and_silence, truth
@@ -31,7 +31,7 @@ def recorded(tone, noise, *, hum=None, low=False, cut_off=False):
 
 def predicted(way):
     """As `levels` has it, asked for on another road: the sum of everything that comes in behind the sender."""
-    report = Report(trace_plan(way_plans(REPORT, "run-2")[way].plan))
+    report = Report(trace_plan(option_plans(REPORT, "run-2")[way].plan))
     sound = LevelSolver(report.index, oscillators={"bag": -20.0}).track_sound(track_reached(report, "run-2"))
     return sound.noise - sound.average
 
@@ -101,15 +101,15 @@ def test_what_cannot_be_compared_is_refused(run, given, error):
 def test_automatic_level_is_off_in_every_way():
     """It brings the noise of the pause up to where the tone was, whatever the way."""
     auto = Report(trace_plan(made(put("cam", "mic.auto.menu", True), base=line_into_camera())))
-    plans = way_plans(auto, "run-2")
+    plans = option_plans(auto, "run-2")
     assert plans[AS_IT_IS].does.facts == {"automatic_level_off": True}
-    assert plans[AS_IT_IS].plan == way_plans(REPORT, "run-2")[AS_IT_IS].plan
-    assert plans[LEAD].plan == way_plans(REPORT, "run-2")[LEAD].plan
+    assert plans[AS_IT_IS].plan == option_plans(REPORT, "run-2")[AS_IT_IS].plan
+    assert plans[LEAD].plan == option_plans(REPORT, "run-2")[LEAD].plan
 
 
 def test_the_simulation_is_near_what_is_predicted_of_it():
     """Its devices stray by 0.8 of their ±: 2.4 dB at the most, in level and in noise."""
     for way in (LEAD, TRIM, PHONES):
-        plan = way_plans(REPORT, "run-2")[way].plan
+        plan = option_plans(REPORT, "run-2")[way].plan
         channel = measured(tone_and_silence(truth(plan), "cam.L")).channels[0]
         assert channel.noise.flat_dbfs - channel.tone.level_dbfs == pytest.approx(predicted(way), abs=4.8)

@@ -5,9 +5,9 @@ from tidy_trunk.core.advice.adviser.gain_plan import JUST_DB, GainPlan, GainStep
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, judge
 from tidy_trunk.core.advice.adviser.matched import ConnectionMethod, MatchedRun, Matcher
+from tidy_trunk.core.advice.adviser.matching_options import matching_options
 from tidy_trunk.core.advice.adviser.move import Move
 from tidy_trunk.core.advice.adviser.settle import Pins
-from tidy_trunk.core.advice.adviser.ways import ways
 
 __all__ = [
     "JUST_DB",
@@ -27,5 +27,5 @@ __all__ = [
     "gain_plan",
     "inserted_devices",
     "judge",
-    "ways",
+    "matching_options",
 ]

@@ -11,7 +11,7 @@ from tidy_trunk.core.advice.adviser.judge import Judgement, judge, tracks_marks,
 from tidy_trunk.core.advice.adviser.move import MAKERS, Move
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import LOOKS_AT, Finding, PlacedFinding, Severity
-from tidy_trunk.core.advice.ways import AS_IT_IS, Way
+from tidy_trunk.core.advice.options import AS_IT_IS, MatchingOption
 from tidy_trunk.core.plan import Aspect, Edit, Plan, School, message
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan, upstream_of
@@ -29,7 +29,7 @@ MOST_AT_ONCE: Final = 3
 MOST_TRIED_WITH: Final = 3
 """ASSUMED_ moves that are tried against each finding that a move brings: the makers give the likeliest first."""
 
-MOST_WAYS: Final = 3
+MOST_TRIED: Final = 3
 """ASSUMED_ ways to match a run that are tried on the whole job: the best ones of their joint."""
 
 MOST_KEPT: Final = 24
@@ -142,26 +142,26 @@ class Adviser:
             found.append((self._rank(finding, move, tried), replace(move, brings=brings), tried.question.plan))
         return _first(found)
 
-    def ways(self, run_id: str) -> list[Way]:
+    def matching_options(self, run_id: str) -> list[MatchingOption]:
         """Ways to match a run: the best of its joint by what they do to the whole job, then the others.
 
         Raises UnknownItemError: no such run.
         """
-        found = self._now.question.ways(run_id)
+        found = self._now.question.matching_options(run_id)
         # One that changes nothing is the one that stands.
         same = [way for way in found if way.id != AS_IT_IS and self.tried(way.edits) is None]
         liked = {school for way in same for school in way.best_for}
         found = [self._as_it_is(way, liked) if way.id == AS_IT_IS else way for way in found if way not in same]
-        first = [way for at, way in enumerate(found) if at < MOST_WAYS or way.id == AS_IT_IS]
+        first = [way for at, way in enumerate(found) if at < MOST_TRIED or way.id == AS_IT_IS]
 
-        def rank(way: Way) -> tuple[float, ...]:
+        def rank(way: MatchingOption) -> tuple[float, ...]:
             tried = self.tried(way.edits)
             judged = self.judgement if tried is None else tried.judgement
             return (*wrong(judged), float(way.id != AS_IT_IS))
 
         return [*sorted(first, key=rank), *(way for way in found if way not in first)]
 
-    def _as_it_is(self, way: Way, schools: set[School]) -> Way:
+    def _as_it_is(self, way: MatchingOption, schools: set[School]) -> MatchingOption:
         """What stands, as some schools more would take it first; automatic level is switched off only if that is no worse."""
         tried = self.tried(way.edits)
         edits = () if tried is None or wrong(self.judgement) < wrong(tried.judgement) else way.edits

@@ -4,8 +4,8 @@ import math
 from collections.abc import Iterator, Sequence
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.ways import ways
-from tidy_trunk.core.advice.ways import Trial, Upstream, Way, way_of
+from tidy_trunk.core.advice.adviser.matching_options import matching_options
+from tidy_trunk.core.advice.options import MatchingOption, Trial, Upstream, option_of
 from tidy_trunk.core.gear.catalogue import (
     DeviceKind,
     InputPort,
@@ -44,7 +44,7 @@ _BOX_KINDS = (DeviceKind.PREAMP, DeviceKind.MIXER, DeviceKind.RECORDER)
 _SHORT_M = 0.5
 
 
-def inserted_devices(report: Report, run_id: str) -> list[Way]:
+def inserted_devices(report: Report, run_id: str) -> list[MatchingOption]:
     """Ways of a run by a box between its ends: devices of the job first, then classes of the catalogue; quiet ones first.
 
     Source: [HANDBOOK] §13
@@ -60,7 +60,7 @@ def inserted_devices(report: Report, run_id: str) -> list[Way]:
     return [way for way, _ in found]
 
 
-def _hiss_db(way: Way) -> float:
+def _hiss_db(way: MatchingOption) -> float:
     """Noise below the signal in whole decibels: less is heard by nobody, and then the cheaper one is better."""
     below_db = way.noise_dbfs - way.average_dbfs
     return round(below_db) if math.isfinite(below_db) else math.inf
@@ -84,7 +84,7 @@ def _boxes(index: PlanIndex, run: Run) -> Iterator[tuple[list[Edit], str]]:
         yield [box], str(box.id)
 
 
-def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> Way | None:
+def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> MatchingOption | None:
     """The way by one device in between, matched as well as its knobs allow; None where it does not go."""
     plan = index.plan
     try:
@@ -97,7 +97,9 @@ def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> Way | N
             if not more:
                 return None
         for new in [item for item in state.runs if item not in plan.runs or item == run.id]:
-            best = next((way for way in ways(Report(trace_plan(state)), new) if way.fits and not way.clips), None)
+            best = next(
+                (way for way in matching_options(Report(trace_plan(state)), new) if way.fits and not way.clips), None
+            )
             if best is not None:
                 edits += best.edits
                 state = apply_edits(state, best.edits)
@@ -106,7 +108,7 @@ def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> Way | N
         trial = Trial(state, last.id, Upstream(report, last.receiving.device))
     except TidyTrunkError:
         return None
-    return way_of(
+    return option_of(
         trial,
         id=f"box-{device}",
         does=message("via-new", index, class_id=placed.device_class.id)

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable, Sequence
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.checks import Finding, Severity
-from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, AUDIBLE_DB, JUST_DB, Trial
+from tidy_trunk.core.advice.options import ALLOWED_MISS_DB, AUDIBLE_DB, JUST_DB, Trial
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import Signal
 from tidy_trunk.core.plan import Plan, PlanIndex, PortRef, Role, Run

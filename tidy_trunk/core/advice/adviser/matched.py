@@ -6,7 +6,7 @@ from enum import StrEnum
 from itertools import islice
 from typing import Final
 
-from tidy_trunk.core.advice.adviser.adviser import MOST_WAYS, Adviser, TriedPlan
+from tidy_trunk.core.advice.adviser.adviser import MOST_TRIED, Adviser, TriedPlan
 from tidy_trunk.core.advice.adviser.gain_plan import gain_plan, small_moves
 from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.judge import Judgement, wrong
@@ -163,7 +163,7 @@ class Matcher:
                 self._made(run_edits, ConnectionMethod.MATCHED if way.edits else ConnectionMethod.PLAIN),
                 behind(run_edits, way.edits),
             )
-            for way in question.ways(run_id)[:MOST_WAYS]
+            for way in question.matching_options(run_id)[:MOST_TRIED]
         ]
         more = settled_towards(question, run_id)
         chain = Move(
@@ -235,8 +235,10 @@ def _how(move: Move) -> ConnectionMethod:
 
 def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
     """The best ways of a run's joint that change something."""
-    others = (way.edits for way in question.ways(run_id) if edited(question.plan, way.edits) != question.plan)
-    yield from islice(others, MOST_WAYS)
+    others = (
+        way.edits for way in question.matching_options(run_id) if edited(question.plan, way.edits) != question.plan
+    )
+    yield from islice(others, MOST_TRIED)
 
 
 def _planned(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:

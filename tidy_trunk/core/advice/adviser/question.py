@@ -4,9 +4,9 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass, field
 from functools import cached_property
 
-from tidy_trunk.core.advice.adviser.ways import ways
+from tidy_trunk.core.advice.adviser.matching_options import matching_options
 from tidy_trunk.core.advice.checks import LOOKS_AT, RULES, Finding, Situation, by_rule, in_order
-from tidy_trunk.core.advice.ways import Upstream, Way
+from tidy_trunk.core.advice.options import MatchingOption, Upstream
 from tidy_trunk.core.plan import Edit, Plan, edited
 
 
@@ -21,7 +21,7 @@ class Question(Situation):
 
     settle: Callable[[], Plan] | None = None
     like: "Question | None" = None
-    _ways: dict[str, list[Way]] = field(init=False, default_factory=dict)
+    _ways: dict[str, list[MatchingOption]] = field(init=False, default_factory=dict)
     _upstream: dict[str, Upstream] = field(init=False, default_factory=dict)
 
     @cached_property
@@ -50,10 +50,10 @@ class Question(Situation):
         """The same about another plan of the job: what both share is taken over. Raises as `edited`."""
         return Question(plan, self.report.edited(plan), settle=self.settle, like=self, before=self)
 
-    def ways(self, run_id: str) -> list[Way]:
+    def matching_options(self, run_id: str) -> list[MatchingOption]:
         """The ways to match a run, best first."""
         if run_id not in self._ways:
-            self._ways[run_id] = ways(self.report, run_id, self.upstream(run_id))
+            self._ways[run_id] = matching_options(self.report, run_id, self.upstream(run_id))
         return self._ways[run_id]
 
     def upstream(self, run_id: str) -> Upstream:

@@ -7,7 +7,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.adviser.judge import joint_marks
 from tidy_trunk.core.advice.adviser.order import Group, devices_in_order, groups_into
-from tidy_trunk.core.advice.ways import Trial, built_in_run, modes_for
+from tidy_trunk.core.advice.options import Trial, built_in_run, modes_for
 from tidy_trunk.core.gear.catalogue import (
     CAPSULE_PAD_KEY,
     InputMode,

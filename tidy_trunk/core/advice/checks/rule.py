@@ -6,7 +6,7 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Any, Final, NamedTuple
 
-from tidy_trunk.core.advice.ways import RunEnds
+from tidy_trunk.core.advice.options import RunEnds
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.gear.catalogue import (
     INSIDE,

@@ -1,25 +1,25 @@
 """Ways to match a run beside each other: what was recorded, and what was predicted of it."""
 
 from tidy_trunk.core.advice.compare.compare import (
-    MOST_WAYS,
+    MOST_OPTIONS,
     Comparison,
     Discrepancy,
     NoiseKind,
+    OptionPlan,
     RecordedLevels,
-    WayPlan,
     compare,
+    option_plans,
     track_reached,
-    way_plans,
 )
 
 __all__ = [
-    "MOST_WAYS",
+    "MOST_OPTIONS",
     "Comparison",
     "Discrepancy",
     "NoiseKind",
+    "OptionPlan",
     "RecordedLevels",
-    "WayPlan",
     "compare",
+    "option_plans",
     "track_reached",
-    "way_plans",
 ]

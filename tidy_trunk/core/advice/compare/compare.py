@@ -6,8 +6,8 @@ from dataclasses import dataclass
 from enum import Enum, StrEnum, auto
 from typing import Final
 
-from tidy_trunk.core.advice.adviser import ways
-from tidy_trunk.core.advice.ways import AS_IT_IS, by_hand, reached
+from tidy_trunk.core.advice.adviser import matching_options
+from tidy_trunk.core.advice.options import AS_IT_IS, by_hand, reached
 from tidy_trunk.core.base.signal import BANDS_HZ
 from tidy_trunk.core.base.units import sum_powers_db
 from tidy_trunk.core.plan import Message, Plan, edited, message
@@ -15,7 +15,7 @@ from tidy_trunk.core.sound.levels import LevelSolver, Report, known_sender
 from tidy_trunk.core.sound.trace import Stage, trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
 
-MOST_WAYS: Final = 6
+MOST_OPTIONS: Final = 6
 """ASSUMED_ ways that can be told apart beside each other."""
 
 WORTH_TELLING_DB: Final = 3.0
@@ -48,7 +48,7 @@ class Discrepancy(Enum):
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class WayPlan:
+class OptionPlan:
     """A way to match a run, with the plan in which it is taken."""
 
     id: str
@@ -101,23 +101,23 @@ class _Predicted:
     is_cut_off: bool
 
 
-def way_plans(report: Report, run_id: str) -> dict[str, WayPlan]:
+def option_plans(report: Report, run_id: str) -> dict[str, OptionPlan]:
     """Every way to match a run, the one it is matched by now first, then the best; all with automatic level off.
 
     Raises:
         UnknownItemError: No such run.
     """
     plan = report.index.plan
-    found = ways(report, run_id)
+    found = matching_options(report, run_id)
     end = plan.runs[run_id].receiving
     placed = report.index.placed(end.device)
     # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet a way is.
     manual = by_hand(placed, placed.input(end.port))
     now = message("as-it-is-set", report.index, automatic_level_off=bool(manual))
     return {
-        AS_IT_IS: WayPlan(id=AS_IT_IS, does=now, plan=edited(plan, manual)),
+        AS_IT_IS: OptionPlan(id=AS_IT_IS, does=now, plan=edited(plan, manual)),
         **{
-            way.id: WayPlan(id=way.id, does=way.does, plan=edited(plan, way.edits))
+            way.id: OptionPlan(id=way.id, does=way.does, plan=edited(plan, way.edits))
             for way in found
             if way.id != AS_IT_IS
         },
@@ -137,15 +137,15 @@ def compare(report: Report, run_id: str, recorded: Mapping[str, RecordedLevels])
     """Ways to match a run as they were recorded, the quietest first, and what is cut off last.
 
     Args:
-        recorded: By id of the way; 2 to `MOST_WAYS` of them.
+        recorded: By id of the way; 2 to `MOST_OPTIONS` of them.
 
     Raises:
         UnknownItemError, NotFoundError: No such run, or a way that it has not.
         InputError: Fewer or more ways than can be compared, or one without a tone at the track.
     """
-    if not 2 <= len(recorded) <= MOST_WAYS:
-        raise InputError(f"{len(recorded)} ways cannot be compared: give recordings of 2 to {MOST_WAYS} ways")
-    plans = way_plans(report, run_id)
+    if not 2 <= len(recorded) <= MOST_OPTIONS:
+        raise InputError(f"{len(recorded)} ways cannot be compared: give recordings of 2 to {MOST_OPTIONS} ways")
+    plans = option_plans(report, run_id)
     unknown = [way for way in recorded if way not in plans]
     if unknown:
         raise NotFoundError(f"cable '{run_id}' has no way '{unknown[0]}'; it has {', '.join(plans)}")
@@ -174,7 +174,9 @@ def _predict(plan: Plan, run_id: str) -> _Predicted:
     return _Predicted(sound.average, sound.noise - sound.average, ruling.name if ruling else "", sound.clip is not None)
 
 
-def _compared(way: WayPlan, found: RecordedLevels, thought: _Predicted, place: int, predicted_place: int) -> Comparison:
+def _compared(
+    way: OptionPlan, found: RecordedLevels, thought: _Predicted, place: int, predicted_place: int
+) -> Comparison:
     hiss_db = found.noise_dbfs - found.tone_dbfs
     off_db = hiss_db - thought.hiss_db
     kind = _kind(found)

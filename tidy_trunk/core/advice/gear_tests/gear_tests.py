@@ -6,7 +6,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.advice.line_up import Knob, knobs_of, worth_trying
-from tidy_trunk.core.advice.ways import by_hand
+from tidy_trunk.core.advice.options import by_hand
 from tidy_trunk.core.gear.catalogue import (
     INSIDE,
     PINOUTS,

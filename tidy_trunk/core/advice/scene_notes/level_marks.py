@@ -8,7 +8,7 @@ from enum import StrEnum
 from typing import Final
 
 from tidy_trunk.core.advice.line_up import Knob, knobs_along
-from tidy_trunk.core.advice.ways import PEAK_MARGIN_DB
+from tidy_trunk.core.advice.options import PEAK_MARGIN_DB
 from tidy_trunk.core.gear.catalogue import DeviceKind
 from tidy_trunk.core.plan import Role, SetControl, SetSource, edited
 from tidy_trunk.core.sound.levels import Clipping, Report, TrackLevel

@@ -8,7 +8,7 @@ from tidy_trunk.core.advice.adviser.move import Move, move, moves_for, setting
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.adviser.settle import settle
 from tidy_trunk.core.advice.checks import Finding, Joint, Severity
-from tidy_trunk.core.advice.ways import AS_IT_IS, Trial, Upstream, built_in_run, by_hand
+from tidy_trunk.core.advice.options import AS_IT_IS, Trial, Upstream, built_in_run, by_hand
 from tidy_trunk.core.gear.catalogue import (
     Bus,
     Control,
@@ -24,7 +24,7 @@ from tidy_trunk.core.gear.catalogue import (
 from tidy_trunk.core.plan import Edit, Plan, PortRef, SetControl, edited, message
 from tidy_trunk.core.sound.trace import Stage, StageKind, upstream_of
 
-MOST_WAYS: Final = 4
+MOST_TRIED: Final = 4
 """ASSUMED_ ways to match a run that are tried as a fix: the best ones; a longer list is no choice."""
 
 MOST_RUNS: Final = 2
@@ -95,7 +95,7 @@ def other_ways(question: Question, finding: Finding) -> Iterator[Move]:
     if finding.severity is Severity.NOTE and finding.rule != "camera-gain":
         return
     for run_id in _runs(question, finding):
-        for way in [way for way in question.ways(run_id) if way.id != AS_IT_IS][:MOST_WAYS]:
+        for way in [way for way in question.matching_options(run_id) if way.id != AS_IT_IS][:MOST_TRIED]:
             yield Move((way.does,), way.edits)
 
 

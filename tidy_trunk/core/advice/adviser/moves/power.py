@@ -7,7 +7,7 @@ from tidy_trunk.core.advice.adviser.inserted_devices import inserted_devices
 from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
-from tidy_trunk.core.advice.ways import switched
+from tidy_trunk.core.advice.options import switched
 from tidy_trunk.core.gear.catalogue import CELL_KEY, Supply, mode_key
 from tidy_trunk.core.plan import SetControl, message
 

@@ -6,7 +6,7 @@ from typing import Final
 from tidy_trunk.core.advice.adviser.move import Move, move, moves_for
 from tidy_trunk.core.advice.adviser.question import Question
 from tidy_trunk.core.advice.checks import Finding, Joint
-from tidy_trunk.core.advice.ways import arming
+from tidy_trunk.core.advice.options import arming
 from tidy_trunk.core.gear.catalogue import FOUR_TRACKS_KEY, INSIDE, Bus, armed_key, channel_refs, gain_key, link_key
 from tidy_trunk.core.plan import Edit, PlacedDevice, RouteBus, SetControl, message
 

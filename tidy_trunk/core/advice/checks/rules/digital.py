@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, level_rule, looks_at, rule
-from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB
+from tidy_trunk.core.advice.options import ALLOWED_MISS_DB
 from tidy_trunk.core.gear.catalogue import AES3_OHM, Circuit
 from tidy_trunk.core.plan import Aspect
 

@@ -5,7 +5,7 @@ from collections.abc import Callable, Iterable, Iterator
 from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, level_rule
-from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, PADDED_FROM_DB
+from tidy_trunk.core.advice.options import ALLOWED_MISS_DB, PADDED_FROM_DB
 from tidy_trunk.core.gear.catalogue import (
     DeviceKind,
     PadPlace,

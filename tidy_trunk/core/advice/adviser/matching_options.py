@@ -5,7 +5,16 @@ from dataclasses import replace
 from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.adviser.judge import STEP_DB, JointMarks, joint_marks
-from tidy_trunk.core.advice.ways import ALLOWED_MISS_DB, Candidate, Trial, Upstream, Way, by_hand, candidates, way_of
+from tidy_trunk.core.advice.options import (
+    ALLOWED_MISS_DB,
+    Candidate,
+    MatchingOption,
+    Trial,
+    Upstream,
+    by_hand,
+    candidates,
+    option_of,
+)
 from tidy_trunk.core.plan import Edit, Plan, PlanIndex, School, edited
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.errors import PlanError, UnknownItemError
@@ -15,12 +24,12 @@ QUIETEST_DBFS: Final = -200.0
 
 
 class _Marked(NamedTuple):
-    way: Way
+    way: MatchingOption
     candidate: Candidate
     marks: JointMarks
 
 
-def ways(report: Report, run_id: str, upstream: Upstream | None = None) -> list[Way]:
+def matching_options(report: Report, run_id: str, upstream: Upstream | None = None) -> list[MatchingOption]:
     """Every way for a run, best first, the one by which it is matched now among them.
 
     Args:
@@ -59,7 +68,7 @@ def ways(report: Report, run_id: str, upstream: Upstream | None = None) -> list[
     ]
 
 
-def _hiss(way: Way) -> float:
+def _hiss(way: MatchingOption) -> float:
     """Noise against the signal, in dB."""
     return max(way.noise_dbfs, QUIETEST_DBFS) - max(way.average_dbfs, QUIETEST_DBFS)
 
@@ -88,7 +97,7 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
             trial, turn = trial.turned()
         if not (candidate.edits or turn or candidate.is_now):
             return None
-        way = way_of(
+        way = option_of(
             trial,
             id=candidate.id,
             does=candidate.does,

@@ -3,14 +3,14 @@
 import math
 from dataclasses import dataclass
 
-from tidy_trunk.core.advice.ways.trial import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
+from tidy_trunk.core.advice.options.trial import ALLOWED_MISS_DB, AUDIBLE_DB, Trial
 from tidy_trunk.core.base.units import SILENCE_DB
 from tidy_trunk.core.plan import Edit, Message, PlanIndex, School, message
 from tidy_trunk.core.sound.levels import SignalLevels
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
-class Way:
+class MatchingOption:
     """A way with its result at the first track (or mix) that the run reaches, in dBFS.
 
     does: what it is; needs, loses: what must be had for it, and what it takes away; None for nothing.
@@ -44,7 +44,7 @@ class Way:
     best_for: tuple[School, ...] = ()
 
 
-def way_of(
+def option_of(
     trial: Trial,
     *,
     id: str,
@@ -53,7 +53,7 @@ def way_of(
     needs: Message | None = None,
     loses: Message | None = None,
     risks: tuple[Message, ...] = (),
-) -> Way | None:
+) -> MatchingOption | None:
     """The result of a plan tried out, as a way; None where nothing arrives of what is planned.
 
     Without a source both ends are held against each other at full scale: what fits is what cannot clip there.
@@ -67,7 +67,7 @@ def way_of(
     miss = 0.0 if silent else trial.target.miss_db(sound.average, sound.peak)
     clips = sound.clip is not None or (silent and margin < 0)
     below = sound.room_noise_a - sound.gear_noise_a
-    return Way(
+    return MatchingOption(
         id=id,
         does=does,
         edits=edits,

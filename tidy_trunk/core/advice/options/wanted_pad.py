@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Final
 
-from tidy_trunk.core.advice.ways.candidates import RunEnds
+from tidy_trunk.core.advice.options.candidates import RunEnds
 from tidy_trunk.core.gear.catalogue import FITTINGS, PAD_LOAD_OHM, PAD_SOURCE_OHM, Signal, mates
 from tidy_trunk.core.plan import Message, PlanIndex, message
 from tidy_trunk.core.sound.cable_chains import SHORT_M

@@ -80,8 +80,8 @@ def test_a_ladder_of_what_would_be(client, job):
 
 def test_ways_joins_devices_and_saying(client, job):
     address, _ = job
-    assert client.get(f"{address}/runs/run-2/ways").json()[0]["label"] == "Use the 25 dB attenuator"
-    assert client.get(f"{address}/runs/run-9/ways").status_code == 404
+    assert client.get(f"{address}/runs/run-2/options").json()[0]["label"] == "Use the 25 dB attenuator"
+    assert client.get(f"{address}/runs/run-9/options").status_code == 404
     assert client.get(f"{address}/runs/run-2/cable-chains").json()[0]["faults"] == []
     device = client.get(f"{address}/devices/cam").json()
     assert [control["id"] for control in device["controls"]] == [

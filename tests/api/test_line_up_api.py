@@ -211,14 +211,14 @@ def test_the_tone_of_the_job_is_a_file(client, job):
 @pytest.mark.deep
 def test_ways_are_recorded_in_the_simulation_and_compared(client, job):
     at = f"/api/jobs/{job}/runs/run-2/compare"
-    ways = {item["id"]: item["label"] for item in client.get(f"{at}/ways").json()}
+    ways = {item["id"]: item["label"] for item in client.get(f"{at}/options").json()}
     wanted = [way for way in ways if way in ("as-it-is", "trim", "headphones")]
-    made = client.post(f"{at}/simulation", json={"ways": wanted}).json()
-    assert [item["asked"]["way"] for item in made] == wanted
+    made = client.post(f"{at}/simulation", json={"options": wanted}).json()
+    assert [item["asked"]["option"] for item in made] == wanted
     assert all(over(client, job, item["id"])["state"] == "done" for item in made)
-    found = client.post(at, json={"recordings": {item["asked"]["way"]: item["id"] for item in made}}).json()
-    assert [item["place"] for item in found] == [1, 2, 3] and {item["way"] for item in found} == set(wanted)
-    assert found[-1]["way"] == "headphones" and "headphones" in found[-1]["rules"]
+    found = client.post(at, json={"recordings": {item["asked"]["option"]: item["id"] for item in made}}).json()
+    assert [item["place"] for item in found] == [1, 2, 3] and {item["option"] for item in found} == set(wanted)
+    assert found[-1]["option"] == "headphones" and "headphones" in found[-1]["rules"]
     assert all(len(item["bands"]) == 31 and abs(item["off_db"]) < 4.8 for item in found)
 
 
@@ -234,7 +234,7 @@ def test_recordings_that_cannot_be_compared_are_refused(client, job):
     ):
         answer = client.post(at, json={"recordings": recordings})
         assert 400 <= answer.status_code < 500 and says in answer.json()["detail"]
-    assert client.post(f"{at}/simulation", json={"ways": ["rope"]}).status_code == 404
+    assert client.post(f"{at}/simulation", json={"options": ["rope"]}).status_code == 404
 
 
 @pytest.mark.deep

@@ -79,9 +79,9 @@ def test_a_way_that_fits_leaves_no_stop_of_level(plan):
     """Applied, it gives what it promised, and its input neither clips nor stands in the wrong mode."""
     report = Report(trace_plan(plan))
     for run_id in plan.runs:
-        for way in matching_options(report, run_id):
-            after = apply_edits(plan, way.edits)
-            if way.fits:
+        for option in matching_options(report, run_id):
+            after = apply_edits(plan, option.edits)
+            if option.fits:
                 rules = {
                     finding.rule
                     for finding in check(Report(trace_plan(after)))

@@ -28,7 +28,7 @@ def test_it_is_read_as_it_was_written(request_):
         ({"track": "cam.L", "settings": [], "target_dbfs": None, "keep": False}, Measure(track="cam.L")),
         (
             {"track": "cam.L", "bench": True, "run": "run-1", "way": "trim", "shown": [-20.0]},
-            Measure(track="cam.L", simulated=True, run="run-1", way="trim", shown=(-20.0,)),
+            Measure(track="cam.L", simulated=True, run="run-1", option="trim", shown=(-20.0,)),
         ),
         ({"kind": "measure", "bench": True}, Measure(simulated=True)),
         ({"sync": "camera", "keep": True}, LookAt(side="camera")),

@@ -94,13 +94,13 @@ def show_options(path: Path, name: str, as_json: bool) -> None:
     plan = load_plan(path)
     run_id = find_run(plan, name)
     report = Report(trace_plan(plan))
-    ways = [*Adviser(report).matching_options(run_id), *inserted_devices(report, run_id)]
-    found = [(way, option_words(way)) for way in ways]
-    result = [fields(MatchingOptionOut.from_core(way), *_WAY) for way, _ in found]
+    options = [*Adviser(report).matching_options(run_id), *inserted_devices(report, run_id)]
+    found = [(option, option_words(option)) for option in options]
+    result = [fields(MatchingOptionOut.from_core(option), *_WAY) for option, _ in found]
     lines = [
-        f"{number}. {words.label}: average {level(way.average_dbfs)}, peak {level(way.peak_dbfs)} dBFS, gear noise "
-        f"{level(way.noise_dbfs)}; {words.verdict}; needs {words.needs or 'nothing'}"
+        f"{number}. {words.label}: average {level(option.average_dbfs)}, peak {level(option.peak_dbfs)} dBFS, gear noise "
+        f"{level(option.noise_dbfs)}; {words.verdict}; needs {words.needs or 'nothing'}"
         f"{f'; takes away {words.loses}' if words.loses else ''}{f'; risk: {words.risk}' if words.risk else ''}"
-        for number, (way, words) in enumerate(found, 1)
+        for number, (option, words) in enumerate(found, 1)
     ]
     show({"run": run_id, "ways": result}, "\n".join(lines) or "no way that this program knows", as_json)

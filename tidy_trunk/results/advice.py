@@ -1,4 +1,4 @@
-"""Findings, what fixes them, ways to match a cable, a gain plan, and the answers of the typed line."""
+"""Findings, what fixes them, matching options of a cable, a gain plan, and the answers of the typed line."""
 
 from tidy_trunk.core.advice.adviser import JUST_DB, GainPlan, GainStep, Move, TrackChange
 from tidy_trunk.core.advice.checks import Finding, Severity
@@ -83,7 +83,7 @@ class FixOut(Out):
 
 
 class MatchingOptionOut(Out):
-    """A way to match a run, with its result in dBFS."""
+    """A matching option of a run, with its result in dBFS."""
 
     id: str
     label: str
@@ -105,11 +105,11 @@ class MatchingOptionOut(Out):
     best_for: list[School]
 
     @classmethod
-    def from_core(cls, way: MatchingOption) -> "MatchingOptionOut":
-        words = option_words(way)._asdict()
+    def from_core(cls, option: MatchingOption) -> "MatchingOptionOut":
+        words = option_words(option)._asdict()
         names = [name for name in cls.model_fields if name != "edits" and name not in words]
-        edits = [edit_document(edit) for edit in way.edits]
-        return cls(**{name: getattr(way, name) for name in names}, **words, edits=edits)
+        edits = [edit_document(edit) for edit in option.edits]
+        return cls(**{name: getattr(option, name) for name in names}, **words, edits=edits)
 
 
 class GainStepOut(Out):

@@ -1,4 +1,4 @@
-"""Recordings made by different ways to match a run, beside each other and beside the plan."""
+"""Recordings made by different matching options of a run, beside each other and beside the plan."""
 
 from collections.abc import Mapping
 from uuid import UUID
@@ -13,24 +13,24 @@ from tidy_trunk.services.recordings import RecordingService
 
 
 class CompareService:
-    """One method for one thing that a user does when he compares ways."""
+    """One method for one thing that a user does when he compares options."""
 
     def __init__(self, jobs: JobService, recordings: RecordingService) -> None:
         self._jobs = jobs
         self._recordings = recordings
 
     def options(self, job_id: UUID, run_id: str) -> list[OptionPlan]:
-        """The ways by which a run can be recorded. Raises UnknownItemError: no such run."""
+        """The options by which a run can be recorded. Raises UnknownItemError: no such run."""
         return list(option_plans(self._jobs.report(job_id), run_id).values())
 
     def compare(self, job_id: UUID, run_id: str, recordings: Mapping[str, UUID]) -> tuple[Comparison, ...]:
-        """Recordings, each by the way that it was made in, the quietest first.
+        """Recordings, each by the option that it was made in, the quietest first.
 
         Raises:
-            NotFoundError, UnknownItemError: No such run, way or recording.
+            NotFoundError, UnknownItemError: No such run, option or recording.
             InputError: A recording without tone or without silence, or too few of them.
         """
-        found = {way: self._recorded(job_id, recording_id) for way, recording_id in recordings.items()}
+        found = {option: self._recorded(job_id, recording_id) for option, recording_id in recordings.items()}
         return compare(self._jobs.report(job_id), run_id, found)
 
     def _recorded(self, job_id: UUID, recording_id: UUID) -> RecordedLevels:
@@ -40,7 +40,7 @@ class CompareService:
         channels = MeasurementOut.model_validate(record.result).channels
         toned = [(channel.tone.level_dbfs, channel) for channel in channels if channel.tone is not None]
         if not toned:
-            raise InputError(f"there is no tone in '{record.name}': record tone, and then silence, by each way")
+            raise InputError(f"there is no tone in '{record.name}': record tone, and then silence, with each option")
         tone_dbfs, channel = max(toned, key=lambda item: item[0])
         noise, noise_a = channel.noise_floor_dbfs, channel.noise_floor_dbfs_a
         is_known = channel.noise_floor_from is not NoiseFrom.NOWHERE and bool(channel.noise_bands_dbfs)

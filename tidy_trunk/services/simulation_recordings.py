@@ -90,34 +90,34 @@ class SimulationRecordingService:
         return self._record(job_id, own_id, what, plan, track=test.track, test=test_id, **_asked_of(test))
 
     def options(self, job_id: UUID, own_id: UUID, run_id: str, asked_options: Sequence[str]) -> list[RecordingRecord]:
-        """Tone and silence by several ways to match a run, one recording each.
+        """Tone and silence by several matching options of a run, one recording each.
 
         Raises:
-            NotFoundError, UnknownItemError: No such run, or a way that it has not.
-            InputError: More ways than can be compared, or a run that no tone can be sent through.
+            NotFoundError, UnknownItemError: No such run, or an option that it has not.
+            InputError: More options than can be compared, or a run that no tone can be sent through.
         """
         if not 1 <= len(asked_options) <= MOST_OPTIONS:
-            raise InputError(f"{len(asked_options)} ways cannot be compared: choose 2 to {MOST_OPTIONS}")
+            raise InputError(f"{len(asked_options)} options cannot be compared: choose 2 to {MOST_OPTIONS}")
         report = self._jobs.report(job_id)
         plans = option_plans(report, run_id)
-        unknown = next((way for way in asked_options if way not in plans), None)
+        unknown = next((option for option in asked_options if option not in plans), None)
         if unknown is not None:
-            raise NotFoundError(f"cable '{run_id}' has no way '{unknown}'; it has {', '.join(plans)}")
+            raise NotFoundError(f"cable '{run_id}' has no option '{unknown}'; it has {', '.join(plans)}")
         made = []
-        for way in asked_options:
-            reached = Report(trace_plan(plans[way].plan))
+        for option in asked_options:
+            reached = Report(trace_plan(plans[option].plan))
             stage = track_reached(reached, run_id)
             known_sender(reached.index, stage)
-            made.append((way, worded(plans[way].does), plans[way].plan, f"{stage.device}.{stage.name}"))
+            made.append((option, worded(plans[option].does), plans[option].plan, f"{stage.device}.{stage.name}"))
         return [
             self._record(
-                *(job_id, uuid5(own_id, way), what, plan),
+                *(job_id, uuid5(own_id, option), what, plan),
                 track=track_id,
                 run=run_id,
-                way=way,
+                option=option,
                 plays=Plays.TONE_AND_SILENCE,
             )
-            for way, what, plan, track_id in made
+            for option, what, plan, track_id in made
         ]
 
     def _record(self, job_id: UUID, own_id: UUID, what: str, plan: Plan, **asked: Any) -> RecordingRecord:

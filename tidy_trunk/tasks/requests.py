@@ -20,7 +20,7 @@ class Measure:
     """A recording measured; with settings, the steps of a knob found in it.
 
     track: the one that it was made on, `device.bus`; settings: of a step recording, in order; keep: its sound is kept too.
-    simulated: not recorded, but made, with a `control` of a `device` turned, or by a `way` of a `run`; test: that it answers;
+    simulated: not recorded, but made, with a `control` of a `device` turned, or by an `option` of a `run`; test: that it answers;
     plays: what is sent through simulated devices (with settings, the tone at each); other: the track that is recorded beside
     it, for both sides; shown: what that device's meter showed for each of its tones, in dBFS; plan: document of the one through
     which it is to be simulated, None once it is.
@@ -36,7 +36,7 @@ class Measure:
     device: str = ""
     control: str = ""
     run: str = ""
-    way: str = ""
+    option: str = ""
     test: str = ""
     plays: Plays = Plays.TONE
     other: str = ""
@@ -234,6 +234,9 @@ _KINDS: Final[Mapping[str, type[Request]]] = {
 }
 
 
+_FORMER_NAMES: Final[Mapping[str, str]] = {"bench": "simulated", "way": "option"}
+
+
 def request_document(request: Request) -> dict[str, Any]:
     """A request as plain JSON values."""
     return {"kind": request.kind, **asdict(request)}
@@ -246,8 +249,7 @@ def request_of(document: Mapping[str, Any]) -> Request:
     }
     if "plays" in values:
         values["plays"] = Plays(values["plays"])
-    if "bench" in values:
-        values["simulated"] = values.pop("bench")
+    values = {_FORMER_NAMES.get(name, name): value for name, value in values.items()}
     if "kind" in values:
         return _KINDS[values.pop("kind")](**values)
     side = values.pop("sync", None)

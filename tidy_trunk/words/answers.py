@@ -1,4 +1,4 @@
-"""Moves, ways and answers of the typed line, as they are shown."""
+"""Moves, options and answers of the typed line, as they are shown."""
 
 from typing import Final, NamedTuple
 
@@ -23,7 +23,7 @@ def label_of(move: Move) -> str:
 
 
 class OptionWords(NamedTuple):
-    """A way to match a cable; `needs`, `loses` and `risk` are "" where there is nothing to say."""
+    """A matching option of a cable; `needs`, `loses` and `risk` are "" where there is nothing to say."""
 
     label: str
     verdict: str
@@ -32,13 +32,13 @@ class OptionWords(NamedTuple):
     risk: str
 
 
-def option_words(way: MatchingOption) -> OptionWords:
+def option_words(option: MatchingOption) -> OptionWords:
     return OptionWords(
-        label=worded(way.does),
-        verdict=worded(way.verdict),
-        needs="" if way.needs is None else worded(way.needs),
-        loses="" if way.loses is None else worded(way.loses),
-        risk="; ".join(map(worded, way.risks)),
+        label=worded(option.does),
+        verdict=worded(option.verdict),
+        needs="" if option.needs is None else worded(option.needs),
+        loses="" if option.loses is None else worded(option.loses),
+        risk="; ".join(map(worded, option.risks)),
     )
 
 

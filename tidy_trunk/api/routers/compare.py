@@ -14,11 +14,11 @@ from tidy_trunk.words import worded
 router = APIRouter(prefix="/jobs/{job_id}/runs/{run_id}/compare", tags=["line-up"], responses=PROBLEMS)
 
 
-@router.get("/ways")
+@router.get("/options")
 @heavy
 def list_options(job_id: UUID, run_id: ItemId, compare: Compare) -> list[OptionNameOut]:
-    """The ways by which a run can be recorded, the one it is matched by now first."""
-    return [OptionNameOut(id=way.id, label=worded(way.does)) for way in compare.options(job_id, run_id)]
+    """The options by which a run can be recorded, the one it is matched by now first."""
+    return [OptionNameOut(id=option.id, label=worded(option.does)) for option in compare.options(job_id, run_id)]
 
 
 @router.post("/simulation", status_code=201)
@@ -26,11 +26,11 @@ def list_options(job_id: UUID, run_id: ItemId, compare: Compare) -> list[OptionN
 def simulate_options(
     job_id: UUID, run_id: ItemId, own_id: OwnId, body: OptionsIn, simulation: SimulationRecordings
 ) -> list[RecordingOut]:
-    """Tone and silence through simulated devices, one recording for each way; ready after some seconds."""
-    return [RecordingOut.from_record(record) for record in simulation.options(job_id, own_id, run_id, body.ways)]
+    """Tone and silence through simulated devices, one recording for each option; ready after some seconds."""
+    return [RecordingOut.from_record(record) for record in simulation.options(job_id, own_id, run_id, body.options)]
 
 
 @router.post("")
 def compare_options(job_id: UUID, run_id: ItemId, body: CompareIn, compare: Compare) -> list[ComparedOut]:
-    """Recordings by the way that each was made in: what they hold beside what was predicted, the quietest first."""
+    """Recordings by the option that each was made in: what they hold beside what was predicted, the quietest first."""
     return [ComparedOut.from_core(item) for item in compare.compare(job_id, run_id, body.recordings)]

@@ -1,4 +1,4 @@
-"""Ladders, ways to match, devices, and the sentence line."""
+"""Ladders, matching options, devices, and the sentence line."""
 
 from typing import Annotated
 from uuid import UUID
@@ -82,11 +82,11 @@ def cancel_gain_plan(job_id: UUID, task_id: UUID, plans: GainPlans) -> None:
     plans.cancel(job_id, task_id)
 
 
-@router.get("/runs/{run_id}/ways")
+@router.get("/runs/{run_id}/options")
 @heavy
 def read_options(job_id: UUID, run_id: ItemId, jobs: Jobs) -> list[MatchingOptionOut]:
-    """The ways to match a run's level, each computed, best first."""
-    return [MatchingOptionOut.from_core(way) for way in jobs.matching_options(job_id, run_id)]
+    """The matching options of a run, each computed, best first."""
+    return [MatchingOptionOut.from_core(option) for option in jobs.matching_options(job_id, run_id)]
 
 
 @router.get("/runs/{run_id}/cable-chains")

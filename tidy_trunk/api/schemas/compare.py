@@ -24,15 +24,15 @@ class OptionNameOut(Out):
 class OptionsIn(In):
     """Ways that are to be recorded in the simulation."""
 
-    ways: Annotated[list[OptionId], Field(min_length=1, max_length=MOST_OPTIONS)]
+    options: Annotated[list[OptionId], Field(min_length=1, max_length=MOST_OPTIONS)]
 
     model_config = ConfigDict(
-        extra="forbid", frozen=True, json_schema_extra={"examples": [{"ways": [AS_IT_IS, "trim"]}]}
+        extra="forbid", frozen=True, json_schema_extra={"examples": [{"options": [AS_IT_IS, "trim"]}]}
     )
 
 
 class CompareIn(In):
-    """Recordings by the way that each was made in."""
+    """Recordings by the option that each was made in."""
 
     recordings: Annotated[dict[OptionId, UUID], Field(min_length=1, max_length=MOST_OPTIONS)]
 
@@ -53,12 +53,12 @@ class CompareIn(In):
 
 
 class ComparedOut(Out):
-    """A way as it was recorded beside the way as it was predicted. hiss: noise against the tone, negative.
+    """An option as it was recorded beside the option as it was predicted. hiss: noise against the tone, negative.
 
     place, predicted_place: from 1, the quietest first. remark: "" where it is as predicted.
     """
 
-    way: str
+    option: str
     label: str
     tone_dbfs: Level
     noise_dbfs: Level
@@ -79,7 +79,7 @@ class ComparedOut(Out):
     def from_core(cls, item: Comparison) -> "ComparedOut":
         found = item.recorded
         return cls(
-            way=item.way,
+            option=item.option,
             label=worded(item.does),
             tone_dbfs=found.tone_dbfs,
             noise_dbfs=found.noise_dbfs,
@@ -95,7 +95,7 @@ class ComparedOut(Out):
             remark=remark(item),
             is_cut_off=found.is_cut_off,
             bands=[
-                # Against the tone, so that ways of another level lie where the ear would put them.
+                # Against the tone, so that options of another level lie where the ear would put them.
                 BandOut(hertz=round(hertz, 1), level=band - found.tone_dbfs)
                 for hertz, band in zip(BANDS_HZ, found.bands, strict=True)
             ],

@@ -30,7 +30,7 @@ class AskedOut(Out):
     device: str = ""
     control: str = ""
     run: str = ""
-    way: str = ""
+    option: str = ""
     test: str = ""
     keep: bool = False
     shown: list[float] = Field(default_factory=list)

@@ -58,13 +58,13 @@ def covered_ways(
     report: Report, run_id: str, usable: Sequence[Piece], leads: Mapping[str, LeadClass]
 ) -> Iterator[CoveredWay]:
     """A run between its sockets with attenuators, switches and knobs as they fit, of which every cable is there."""
-    for way in matching_options(report, run_id):
-        if not way.fits or way.clips or not all(isinstance(edit, SetParts | SetControl) for edit in way.edits):
+    for option in matching_options(report, run_id):
+        if not option.fits or option.clips or not all(isinstance(edit, SetParts | SetControl) for edit in option.edits):
             continue
-        after = report.edited(edited(report.index.plan, way.edits))
+        after = report.edited(edited(report.index.plan, option.edits))
         pieces = pieces_for(after.index.plan.runs[run_id].parts, run_id, usable, leads)
         if pieces:
-            yield CoveredWay(way.edits, pieces, after)
+            yield CoveredWay(option.edits, pieces, after)
 
 
 def _usual_parts(index: PlanIndex, run: Run, sending: PortRef, receiving: PortRef) -> tuple[Part, ...] | None:

@@ -1,6 +1,6 @@
 """What is said of each message of the core: one function for a code."""
 
-from tidy_trunk.words.messages import answers, levels, moves, ways
+from tidy_trunk.words.messages import answers, levels, moves, options
 from tidy_trunk.words.messages.said import SAYERS, worded
 
-__all__ = ["SAYERS", "answers", "levels", "moves", "ways", "worded"]
+__all__ = ["SAYERS", "answers", "levels", "moves", "options", "worded"]

@@ -38,7 +38,7 @@ export type Edit = Fix['edits'][number]
 export type Ladder = Schemas['LadderOut']
 export type Rung = Schemas['RungOut']
 export type Control = Schemas['ControlOut']
-export type Way = Schemas['WayOut']
+export type MatchingOption = Schemas['MatchingOptionOut']
 export type GainPlan = Schemas['GainPlanOut']
 export type Pin = Schemas['PinIn']
 export type TrackFigures = Schemas['TrackFiguresOut']
@@ -88,7 +88,7 @@ export type MeasuredDelay = Schemas['MeasuredDelayOut']
 export type Sync = Schemas['SyncOut']
 export type Waves = Schemas['WavesOut']
 export type PlaceIn = Schemas['PlaceIn']
-export type WayName = Schemas['WayNameOut']
+export type OptionName = Schemas['OptionNameOut']
 export type Compared = Schemas['ComparedOut']
 export type Recording = Schemas['RecordingOut']
 export type Measurement = Schemas['MeasurementOut']
@@ -321,9 +321,11 @@ export const api = {
         : server.GET('/api/pads/usual'),
     ),
   pad: (wish: PadWish) => reading(() => server.POST('/api/pads', { body: wish })),
-  ways: (job: string, run: string) =>
+  options: (job: string, run: string) =>
     reading(() =>
-      server.GET('/api/jobs/{job_id}/runs/{run_id}/ways', { params: { path: { job_id: job, run_id: run } } }),
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/options', {
+        params: { path: { job_id: job, run_id: run } },
+      }),
     ),
   cableChains: (job: string, run: string) =>
     reading(() =>
@@ -426,20 +428,20 @@ export const api = {
         body: { track, shown_dbfs: shown },
       }),
     ),
-  wayNames: (job: string, run: string) =>
+  optionNames: (job: string, run: string) =>
     reading(() =>
-      server.GET('/api/jobs/{job_id}/runs/{run_id}/compare/ways', {
+      server.GET('/api/jobs/{job_id}/runs/{run_id}/compare/options', {
         params: { path: { job_id: job, run_id: run } },
       }),
     ),
-  recordWays: (job: string, run: string, ways: string[], id = newId()) =>
+  recordOptions: (job: string, run: string, options: string[], id = newId()) =>
     writing(() =>
       server.POST('/api/jobs/{job_id}/runs/{run_id}/compare/simulation', {
         params: { path: { job_id: job, run_id: run }, query: { id } },
-        body: { ways },
+        body: { options },
       }),
     ),
-  compareWays: (job: string, run: string, recordings: Record<string, string>) =>
+  compareOptions: (job: string, run: string, recordings: Record<string, string>) =>
     reading(() =>
       server.POST('/api/jobs/{job_id}/runs/{run_id}/compare', {
         params: { path: { job_id: job, run_id: run } },

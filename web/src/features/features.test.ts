@@ -5,14 +5,14 @@ import { describe, expect, it } from 'vitest'
 import { createSSRApp, type Component } from 'vue'
 import { renderToString } from 'vue/server-renderer'
 
-import type { Finding, Ladder, Lead, LeadPicture, Rung, Track, Way } from '@/api/client'
+import type { Finding, Ladder, Lead, LeadPicture, Rung, Track, MatchingOption } from '@/api/client'
 import LadderChart from '@/ui/LadderChart.vue'
 import LadderUpright from '@/ui/LadderUpright.vue'
 import ControlGroups from '@/ui/ControlGroups.vue'
 import RungAccount from '@/ui/RungAccount.vue'
 import type { Overlay } from '@/ui/ladderShape'
 import NoiseList from '@/features/levels/NoiseList.vue'
-import WaysTable from '@/features/levels/WaysTable.vue'
+import OptionsTable from '@/features/levels/OptionsTable.vue'
 import LeadSegment from '@/features/runs/LeadSegment.vue'
 import TrackRow from '@/features/runs/TrackRow.vue'
 import ControlField from '@/ui/ControlField.vue'
@@ -309,7 +309,7 @@ describe('a control', () => {
 })
 
 describe('tables beside the ladder', () => {
-  const way = {
+  const option = {
     id: 'lead',
     label: 'Use the 25 dB attenuator',
     edits: [],
@@ -328,11 +328,11 @@ describe('tables beside the ladder', () => {
     clips: false,
     fits: true,
     verdict: 'fits',
-  } satisfies Way
+  } satisfies MatchingOption
 
-  it('say what each way gives, needs and takes away', async () => {
+  it('say what each option gives, needs and takes away', async () => {
     const useless = {
-      ...way,
+      ...option,
       id: 'pad',
       label: 'Attenuator',
       clips: true,
@@ -340,11 +340,13 @@ describe('tables beside the ladder', () => {
       loses: 'listening there',
       verdict: 'still clips',
     }
-    const text = words(await html(WaysTable, { ways: [way, useless], locked: false }))
+    const text = words(await html(OptionsTable, { options: [option, useless], locked: false }))
     expect(text).toContain('Use the 25 dB attenuator first where clean comes first −20 ±5 6.3 dB −69')
     expect(text).toContain('fits; room dominates. Needs 1 lead. Risk: mark it.')
     expect(text).toContain('still clips; room dominates. Takes away listening there.')
-    expect(words(await html(WaysTable, { ways: [], locked: false }))).toContain('No switch, trim or pad')
+    expect(words(await html(OptionsTable, { options: [], locked: false }))).toContain(
+      'No switch, trim or pad',
+    )
   })
   it('list the noises with a true minus', async () => {
     const noises = [

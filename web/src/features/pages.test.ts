@@ -138,7 +138,7 @@ describe('cables', () => {
     expect(asked[0]?.path).toBe('/api/jobs/j/runs/run-2/picture')
   })
 
-  it('asks for ways via another device only when they are wanted, and not again on the next state', async () => {
+  it('asks for options via another device only when they are wanted, and not again on the next state', async () => {
     const asked = answering(() => ({ body: [] }))
     const { made, moveOn } = onJob(() => useOtherLeads(() => 'run-2'), RUNS)
     await settle()

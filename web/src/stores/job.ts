@@ -57,7 +57,7 @@ export const useJob = defineStore('job', () => {
   const recordingsNews = ref(0) // counts what others did with the job's recordings
   const logNews = ref(0) // and what was logged
   const pointed = ref('') // id of the finding that is pointed at
-  const boxesFor = ref('') // run for which ways by another box are asked
+  const boxesFor = ref('') // run for which options via another device are asked
 
   const state = computed(() => looked.value ?? newest.value)
   const findings = computed<readonly Finding[]>(() => state.value?.findings ?? [])

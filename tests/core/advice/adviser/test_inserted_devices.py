@@ -26,20 +26,20 @@ def test_a_shotgun_reaches_a_small_camera_by_a_box():
     before = [finding for finding in check(Report(trace_plan(plan))) if finding.rule == "microphone-unpowered"]
     found = inserted_devices(Report(trace_plan(plan)), "run-1")
     assert before and before[0].has_inserted_devices
-    assert {label_of(fix) for fix in fixes(plan, before[0])} <= {option_words(way).label for way in found}, (
+    assert {label_of(fix) for fix in fixes(plan, before[0])} <= {option_words(option).label for option in found}, (
         "nothing but a box powers it here"
     )
     assert {"preamp-box", "field-mixer", "handheld-recorder"} == {
-        edit.class_id for way in found for edit in way.edits if hasattr(edit, "class_id")
+        edit.class_id for option in found for edit in option.edits if hasattr(edit, "class_id")
     }
-    below = [round(way.noise_dbfs - way.average_dbfs) for way in found]
+    below = [round(option.noise_dbfs - option.average_dbfs) for option in found]
     assert below == sorted(below), "quiet ones first; of what is within a decibel the cheaper one"
-    for way in found:
-        mended = apply_edits(plan, way.edits)
+    for option in found:
+        mended = apply_edits(plan, option.edits)
         findings = check(Report(trace_plan(mended)))
-        assert not [finding for finding in findings if finding.severity is Severity.STOP], option_words(way).label
+        assert not [finding for finding in findings if finding.severity is Severity.STOP], option_words(option).label
         track = Report(trace_plan(mended)).track("cam.L")
-        assert track.sound.average == pytest.approx(way.average_dbfs) and track.sources == ("voice",)
+        assert track.sound.average == pytest.approx(option.average_dbfs) and track.sources == ("voice",)
 
 
 def test_a_recorder_that_is_there_goes_before_one_that_is_not():

@@ -175,9 +175,9 @@ def holds_the_third_and_sixth_law(plan: Plan) -> int:
             continue
         report = report_of(plans[0])
         for made in plans[0].runs.keys() - base.runs.keys():
-            assert [way.id for way in Adviser(report).matching_options(made)][:1] in ([], [AS_IT_IS]), answer_words(
-                answers[0]
-            ).title
+            assert [option.id for option in Adviser(report).matching_options(made)][:1] in ([], [AS_IT_IS]), (
+                answer_words(answers[0]).title
+            )
         steps, sockets, after = gain_plan(report).steps, {tuple(run.sending), tuple(run.receiving)}, PlanIndex(plans[0])
         # What else the new level asks for, the line was not asked.
         if all(_socket(after, step) in sockets for step in steps):

@@ -131,7 +131,7 @@ def test_a_microphone_without_power_is_silent_and_one_finding():
     plan = apply_edits(plan, say(plan, "boom to cam, by xlr to 3.5 mm, hot on tip and ring").proposals[0].edits)
     assert report_of(plan).track("cam.L").is_silent
     assert grave(plan).count("microphone-unpowered") == 1 and not {"off-target", "gear-above-room"} & set(grave(plan))
-    assert [way.id for way in matching_options(report_of(plan), "run-1")] == []
+    assert [option.id for option in matching_options(report_of(plan), "run-1")] == []
 
 
 def test_sound_comes_before_timecode():
@@ -232,7 +232,7 @@ def test_a_track_that_is_right_stays_as_it_is():
     plan = typed(*BAG_AND_CAMERA, "bag line to cam, 1 m")
     (run_id,) = (run.id for run in plan.runs.values() if run.receiving.device == "cam")
     listed = matching_options(report_of(plan), run_id)
-    assert "as-it-is" in [way.id for way in listed] and all(way.fits for way in listed)
+    assert "as-it-is" in [option.id for option in listed] and all(option.fits for option in listed)
 
 
 def test_what_is_free_and_quiet_comes_before_shopping():
@@ -349,7 +349,7 @@ def test_the_first_answer_is_the_best_way_and_stands(lines):
     report = report_of(plan)
     assert not grave(plan)
     for run_id in plan.runs:
-        assert [way.id for way in Adviser(report).matching_options(run_id)][:1] in ([], ["as-it-is"])
+        assert [option.id for option in Adviser(report).matching_options(run_id)][:1] in ([], ["as-it-is"])
     assert all(step.control.endswith("limiter") for step in gain_plan(report).steps)
 
 

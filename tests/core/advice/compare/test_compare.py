@@ -43,7 +43,7 @@ def as_predicted(way, off=0.0, **more):
 def test_what_is_as_predicted_keeps_its_place_and_needs_no_remark():
     """Practice: about -72 with the lead, -70 with the trim, -65 from the headphone output. [HANDBOOK §6]"""
     found = compare(REPORT, "run-2", {way: as_predicted(way) for way in (PHONES, TRIM, LEAD)})
-    assert [item.way for item in found] == [LEAD, TRIM, PHONES]
+    assert [item.option for item in found] == [LEAD, TRIM, PHONES]
     assert [(item.place, item.predicted_place) for item in found] == [(1, 1), (2, 2), (3, 3)]
     assert all(
         item.surprise is Discrepancy.NONE and remark(item) == "" and item.off_db == pytest.approx(0) for item in found
@@ -62,7 +62,7 @@ def test_what_is_as_predicted_keeps_its_place_and_needs_no_remark():
 )
 def test_more_than_3_db_is_pointed_out(off, more, rules, says):
     found = compare(REPORT, "run-2", {LEAD: as_predicted(LEAD, off, **more), PHONES: as_predicted(PHONES)})
-    lead = next(item for item in found if item.way == LEAD)
+    lead = next(item for item in found if item.option == LEAD)
     assert lead.off_db == pytest.approx(off) and rules in lead.rules
     assert remark(lead) == "" if not says else remark(lead).startswith(says)
 
@@ -71,14 +71,14 @@ def test_hum_that_is_half_of_the_noise_rules_it():
     hums = as_predicted(LEAD, 10.0)
     hums = recorded(-20.0, hums.noise_dbfs, hum=hums.noise_dbfs - 2.9)
     found = compare(REPORT, "run-2", {LEAD: hums, PHONES: as_predicted(PHONES)})
-    lead = next(item for item in found if item.way == LEAD)
+    lead = next(item for item in found if item.option == LEAD)
     assert lead.rules == "hum" and lead.kind is NoiseKind.HUM and lead.surprise is Discrepancy.NOISIER
     assert (lead.place, lead.predicted_place) == (2, 1), "what was thought the quieter way is the noisier one"
 
 
 def test_what_is_cut_off_comes_last_however_quiet_it_is():
     found = compare(REPORT, "run-2", {AS_IT_IS: recorded(-1.0, -80.0, cut_off=True), PHONES: as_predicted(PHONES)})
-    assert [item.way for item in found] == [PHONES, AS_IT_IS] and found[1].surprise is Discrepancy.CUT_OFF
+    assert [item.option for item in found] == [PHONES, AS_IT_IS] and found[1].surprise is Discrepancy.CUT_OFF
     found = compare(REPORT, "run-2", {LEAD: as_predicted(LEAD, cut_off=True), PHONES: as_predicted(PHONES)})
     assert found[1].surprise is Discrepancy.CUT_OFF_UNFORESEEN
 

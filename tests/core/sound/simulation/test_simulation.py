@@ -141,33 +141,33 @@ def test_tone_from_a_device_is_where_levels_say():
     assert LevelSolver(report.index, oscillators=tone).track_sound(stage).average == -20
 
 
-def passage(loop: np.ndarray) -> WavePassage:
+def passage_of(loop: np.ndarray) -> WavePassage:
     return WavePassage(loop.astype(np.float32), ("bus", "d", "1", 0), RATE)
 
 
 @pytest.mark.parametrize("cut_hz", [80, 160])
 @pytest.mark.parametrize("hertz", [46.875, 93.75, 187.5, 1500])
 def test_a_low_cut_leaves_what_levels_say(cut_hz, hertz):
-    way = passage(np.sin(2 * np.pi * hertz * np.arange(COUNT) / RATE))
-    way.low_cut(cut_hz)
-    assert level(way.sound) == pytest.approx(low_cut_db(hertz, cut_hz), abs=0.01)
+    passage = passage_of(np.sin(2 * np.pi * hertz * np.arange(COUNT) / RATE))
+    passage.low_cut(cut_hz)
+    assert level(passage.sound) == pytest.approx(low_cut_db(hertz, cut_hz), abs=0.01)
 
 
 def test_a_limiter_lets_nothing_through_and_leaves_the_rest():
     loop = voice(-20, 8)
-    way = passage(loop)
-    way.limit(-12)
-    assert np.abs(way.sound).max() <= 10 ** (-12 / 20) + 1e-6
-    quiet = passage(loop / 100)
+    passage = passage_of(loop)
+    passage.limit(-12)
+    assert np.abs(passage.sound).max() <= 10 ** (-12 / 20) + 1e-6
+    quiet = passage_of(loop / 100)
     quiet.limit(-12)
     assert np.array_equal(quiet.sound, (loop / 100).astype(np.float32))
 
 
 def test_automatic_level_turns_the_pauses_up_and_is_found():
     loop = voice(-20, 12) + noise(-70, 12)
-    way = passage(loop)
-    way.ride(-20.0, 20.0)
-    before, after = (measured(sound.astype(np.float64)).channels[0] for sound in (loop, way.sound))
+    passage = passage_of(loop)
+    passage.ride(-20.0, 20.0)
+    before, after = (measured(sound.astype(np.float64)).channels[0] for sound in (loop, passage.sound))
     assert before.creeps_db == 0 and after.creeps_db > 3
     assert after.peak_dbfs == pytest.approx(before.peak_dbfs, abs=1.5), "words were at its target already"
 
@@ -175,7 +175,7 @@ def test_automatic_level_turns_the_pauses_up_and_is_found():
 def test_a_companders_noise_breathes_with_the_voice():
     """A channel of 60 dB: the expander halves its own gain, so that the noise under a tone is half as far up as the tone."""
     for tone_dbfs in (-10, -40):
-        way = passage(sine(1500, tone_dbfs, COUNT / RATE))
-        before = way.sound
-        way.compand("pack", 60)
-        assert level(way.sound - before) == pytest.approx(tone_dbfs / 2 - 60, abs=0.3)
+        passage = passage_of(sine(1500, tone_dbfs, COUNT / RATE))
+        before = passage.sound
+        passage.compand("pack", 60)
+        assert level(passage.sound - before) == pytest.approx(tone_dbfs / 2 - 60, abs=0.3)

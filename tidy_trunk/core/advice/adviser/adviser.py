@@ -149,24 +149,26 @@ class Adviser:
         """
         found = self._now.question.matching_options(run_id)
         # One that changes nothing is the one that stands.
-        same = [way for way in found if way.id != AS_IT_IS and self.tried(way.edits) is None]
-        liked = {school for way in same for school in way.best_for}
-        found = [self._as_it_is(way, liked) if way.id == AS_IT_IS else way for way in found if way not in same]
-        first = [way for at, way in enumerate(found) if at < MOST_TRIED or way.id == AS_IT_IS]
+        same = [option for option in found if option.id != AS_IT_IS and self.tried(option.edits) is None]
+        liked = {school for option in same for school in option.best_for}
+        found = [
+            self._as_it_is(option, liked) if option.id == AS_IT_IS else option for option in found if option not in same
+        ]
+        first = [option for at, option in enumerate(found) if at < MOST_TRIED or option.id == AS_IT_IS]
 
-        def rank(way: MatchingOption) -> tuple[float, ...]:
-            tried = self.tried(way.edits)
+        def rank(option: MatchingOption) -> tuple[float, ...]:
+            tried = self.tried(option.edits)
             judged = self.judgement if tried is None else tried.judgement
-            return (*wrong(judged), float(way.id != AS_IT_IS))
+            return (*wrong(judged), float(option.id != AS_IT_IS))
 
-        return [*sorted(first, key=rank), *(way for way in found if way not in first)]
+        return [*sorted(first, key=rank), *(option for option in found if option not in first)]
 
-    def _as_it_is(self, way: MatchingOption, schools: set[School]) -> MatchingOption:
+    def _as_it_is(self, option: MatchingOption, schools: set[School]) -> MatchingOption:
         """What stands, as some schools more would take it first; automatic level is switched off only if that is no worse."""
-        tried = self.tried(way.edits)
-        edits = () if tried is None or wrong(self.judgement) < wrong(tried.judgement) else way.edits
-        liked = tuple(school for school in School if school in {*way.best_for, *schools})
-        return replace(way, edits=edits, best_for=liked)
+        tried = self.tried(option.edits)
+        edits = () if tried is None or wrong(self.judgement) < wrong(tried.judgement) else option.edits
+        liked = tuple(school for school in School if school in {*option.best_for, *schools})
+        return replace(option, edits=edits, best_for=liked)
 
     def all_fixes(self) -> dict[str, tuple[Move, ...]]:
         """By id of the finding, what mends it."""

@@ -57,12 +57,12 @@ def inserted_devices(report: Report, run_id: str) -> list[MatchingOption]:
         if (inserted_device := _by(index, brought, run, device)) is not None
     ]
     found.sort(key=lambda item: (item[0].clips, item[0].needs is not None, _hiss_db(item[0]), item[1]))
-    return [way for way, _ in found]
+    return [option for option, _ in found]
 
 
-def _hiss_db(way: MatchingOption) -> float:
+def _hiss_db(option: MatchingOption) -> float:
     """Noise below the signal in whole decibels: less is heard by nobody, and then the cheaper one is better."""
-    below_db = way.noise_dbfs - way.average_dbfs
+    below_db = option.noise_dbfs - option.average_dbfs
     return round(below_db) if math.isfinite(below_db) else math.inf
 
 
@@ -98,7 +98,12 @@ def _by(index: PlanIndex, brought: list[Edit], run: Run, device: str) -> Matchin
                 return None
         for new in [item for item in state.runs if item not in plan.runs or item == run.id]:
             best = next(
-                (way for way in matching_options(Report(trace_plan(state)), new) if way.fits and not way.clips), None
+                (
+                    option
+                    for option in matching_options(Report(trace_plan(state)), new)
+                    if option.fits and not option.clips
+                ),
+                None,
             )
             if best is not None:
                 edits += best.edits

@@ -160,10 +160,10 @@ class Matcher:
             return self._by_boxes(run_edits, made, run_id)
         found = [
             Move(
-                self._made(run_edits, ConnectionMethod.MATCHED if way.edits else ConnectionMethod.PLAIN),
-                behind(run_edits, way.edits),
+                self._made(run_edits, ConnectionMethod.MATCHED if option.edits else ConnectionMethod.PLAIN),
+                behind(run_edits, option.edits),
             )
-            for way in question.matching_options(run_id)[:MOST_TRIED]
+            for option in question.matching_options(run_id)[:MOST_TRIED]
         ]
         more = settled_towards(question, run_id)
         chain = Move(
@@ -236,7 +236,9 @@ def _how(move: Move) -> ConnectionMethod:
 def _ways(question: Question, run_id: str) -> Iterator[tuple[Edit, ...]]:
     """The best ways of a run's joint that change something."""
     others = (
-        way.edits for way in question.matching_options(run_id) if edited(question.plan, way.edits) != question.plan
+        option.edits
+        for option in question.matching_options(run_id)
+        if edited(question.plan, option.edits) != question.plan
     )
     yield from islice(others, MOST_TRIED)
 

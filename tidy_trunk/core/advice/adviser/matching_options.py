@@ -1,4 +1,4 @@
-"""The ways to match a run, each computed and ranked."""
+"""The matching options of a run, each computed and ranked."""
 
 from collections.abc import Sequence
 from dataclasses import replace
@@ -20,17 +20,17 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.errors import PlanError, UnknownItemError
 
 QUIETEST_DBFS: Final = -200.0
-"""ASSUMED_ noise below which ways are not told apart; what cancels altogether has none."""
+"""ASSUMED_ noise below which options are not told apart; what cancels altogether has none."""
 
 
 class _Marked(NamedTuple):
-    way: MatchingOption
+    option: MatchingOption
     candidate: Candidate
     marks: JointMarks
 
 
 def matching_options(report: Report, run_id: str, upstream: Upstream | None = None) -> list[MatchingOption]:
-    """Every way for a run, best first, the one by which it is matched now among them.
+    """Every option for a run, best first, the one by which it is matched now among them.
 
     Args:
         upstream: What is known of the device that the run ends at, where somebody has it already.
@@ -38,7 +38,7 @@ def matching_options(report: Report, run_id: str, upstream: Upstream | None = No
     Raises:
         UnknownItemError: No such run.
 
-    Source: [HANDBOOK] §6; the order is the judge's. Among ways that he finds alike the school of the job decides: who
+    Source: [HANDBOOK] §6; the order is the judge's. Among options that he finds alike the school of the job decides: who
     records clean takes the quietest, who makes a guide what costs least.
     """
     plan = report.index.plan
@@ -51,37 +51,37 @@ def matching_options(report: Report, run_id: str, upstream: Upstream | None = No
         for candidate in candidates(report.index, run)
         if (item := _compute(plan, run_id, candidate, upstream)) is not None
     ]
-    if any(item.candidate.is_now and item.way.fits for item in found):
-        found = [item for item in found if item.way.fits]  # it is right as it is: what is not as good is no choice
+    if any(item.candidate.is_now and item.option.fits for item in found):
+        found = [item for item in found if item.option.fits]  # it is right as it is: what is not as good is no choice
     # Attenuators come weakest first and differ by where the knob behind them happens to stop: the quietest speaks for all.
-    pads = min((_hiss(item.way) for item in found if item.candidate.is_pad), default=0.0)
+    pads = min((_hiss(item.option) for item in found if item.candidate.is_pad), default=0.0)
 
     def rank(item: _Marked, school: School) -> tuple[float, ...]:
-        return _rank(item, pads if item.candidate.is_pad else _hiss(item.way), school)
+        return _rank(item, pads if item.candidate.is_pad else _hiss(item.option), school)
 
-    fitting = [item for item in found if item.way.fits]
-    best = {school: min(fitting, key=lambda item: rank(item, school)).way.id for school in School if fitting}
+    fitting = [item for item in found if item.option.fits]
+    best = {school: min(fitting, key=lambda item: rank(item, school)).option.id for school in School if fitting}
     found.sort(key=lambda item: rank(item, plan.defaults.school))
     return [
-        replace(item.way, best_for=tuple(school for school, first in best.items() if first == item.way.id))
+        replace(item.option, best_for=tuple(school for school, first in best.items() if first == item.option.id))
         for item in found
     ]
 
 
-def _hiss(way: MatchingOption) -> float:
+def _hiss(option: MatchingOption) -> float:
     """Noise against the signal, in dB."""
-    return max(way.noise_dbfs, QUIETEST_DBFS) - max(way.average_dbfs, QUIETEST_DBFS)
+    return max(option.noise_dbfs, QUIETEST_DBFS) - max(option.average_dbfs, QUIETEST_DBFS)
 
 
 def _rank(item: _Marked, hiss: float, school: School) -> tuple[float, ...]:
     """What is wrong by the judge, as far as it can be heard or lost; then hiss or cost, as the school has it."""
-    marks, way, candidate = item.marks, item.way, item.candidate
+    marks, option, candidate = item.marks, item.option, item.candidate
     missed = max(marks.off_target_db - ALLOWED_MISS_DB, 0.0)
-    grave = (float(way.clips), marks.clipped_db, marks.silent, missed)
+    grave = (float(option.clips), marks.clipped_db, marks.silent, missed)
     takes_away = float(candidate.cost > 1)
     quiet = (marks.noise, marks.knobs_db, takes_away, round(hiss / STEP_DB), candidate.cost)
     cheap = (marks.noise, marks.knobs_db, takes_away, candidate.cost, marks.unsure_db)
-    edits = 0.0 if candidate.is_pad else len(way.edits)
+    edits = 0.0 if candidate.is_pad else len(option.edits)
     return (*grave, *(cheap if school is School.GUIDE else (marks.unsure_db, *quiet)), marks.camera_db, edits)
 
 
@@ -97,7 +97,7 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
             trial, turn = trial.turned()
         if not (candidate.edits or turn or candidate.is_now):
             return None
-        way = option_of(
+        option = option_of(
             trial,
             id=candidate.id,
             does=candidate.does,
@@ -107,5 +107,5 @@ def _compute(plan: Plan, run_id: str, candidate: Candidate, upstream: Upstream) 
             risks=candidate.risks,
         )
     except PlanError:
-        return None  # a way that this plan cannot take is no way
-    return None if way is None else _Marked(way, candidate, joint_marks(trial))
+        return None  # an option that this plan cannot take is no option
+    return None if option is None else _Marked(option, candidate, joint_marks(trial))

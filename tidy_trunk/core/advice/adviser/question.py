@@ -21,7 +21,7 @@ class Question(Situation):
 
     settle: Callable[[], Plan] | None = None
     like: "Question | None" = None
-    _ways: dict[str, list[MatchingOption]] = field(init=False, default_factory=dict)
+    _options: dict[str, list[MatchingOption]] = field(init=False, default_factory=dict)
     _upstream: dict[str, Upstream] = field(init=False, default_factory=dict)
 
     @cached_property
@@ -51,13 +51,13 @@ class Question(Situation):
         return Question(plan, self.report.edited(plan), settle=self.settle, like=self, before=self)
 
     def matching_options(self, run_id: str) -> list[MatchingOption]:
-        """The ways to match a run, best first."""
-        if run_id not in self._ways:
-            self._ways[run_id] = matching_options(self.report, run_id, self.upstream(run_id))
-        return self._ways[run_id]
+        """The matching options of a run, best first."""
+        if run_id not in self._options:
+            self._options[run_id] = matching_options(self.report, run_id, self.upstream(run_id))
+        return self._options[run_id]
 
     def upstream(self, run_id: str) -> Upstream:
-        """What no way of a run can change."""
+        """What no option of a run can change."""
         device = self.plan.runs[run_id].receiving.device
         if device not in self._upstream:
             self._upstream[device] = Upstream(self.report, device)

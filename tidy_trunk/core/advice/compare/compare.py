@@ -1,4 +1,4 @@
-"""Recordings of tone and of silence, made by different ways to match one run, beside what the plan says of each."""
+"""Recordings of tone and of silence, made by different matching options of one run, beside what the plan says of each."""
 
 import math
 from collections.abc import Mapping
@@ -16,7 +16,7 @@ from tidy_trunk.core.sound.trace import Stage, trace_plan
 from tidy_trunk.errors import InputError, NotFoundError
 
 MOST_OPTIONS: Final = 6
-"""ASSUMED_ ways that can be told apart beside each other."""
+"""ASSUMED_ options that can be told apart beside each other."""
 
 WORTH_TELLING_DB: Final = 3.0
 """ASSUMED_ difference from what was predicted that is more than devices stray by."""
@@ -49,7 +49,7 @@ class Discrepancy(Enum):
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class OptionPlan:
-    """A way to match a run, with the plan in which it is taken."""
+    """A matching option of a run, with the plan in which it is taken."""
 
     id: str
     does: Message
@@ -70,15 +70,15 @@ class RecordedLevels:
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Comparison:
-    """A way as it was recorded beside the way as it was predicted.
+    """An option as it was recorded beside the option as it was predicted.
 
-    hiss_db, predicted_hiss_db: noise against the tone, negative: how quiet the way is, wherever its knob stands.
+    hiss_db, predicted_hiss_db: noise against the tone, negative: how quiet the option is, wherever its knob stands.
     place, predicted_place: from 1, the quietest first; what is cut off comes last.
     rules: what makes most of the noise that was recorded, in words.
     kind: what makes half of it or more; off_db: measured less predicted; surprise: whether that is more than devices stray by.
     """
 
-    way: str
+    option: str
     does: Message
     recorded: RecordedLevels
     hiss_db: float
@@ -102,7 +102,7 @@ class _Predicted:
 
 
 def option_plans(report: Report, run_id: str) -> dict[str, OptionPlan]:
-    """Every way to match a run, the one it is matched by now first, then the best; all with automatic level off.
+    """Every option to match a run, the one it is matched by now first, then the best; all with automatic level off.
 
     Raises:
         UnknownItemError: No such run.
@@ -111,15 +111,15 @@ def option_plans(report: Report, run_id: str) -> dict[str, OptionPlan]:
     found = matching_options(report, run_id)
     end = plan.runs[run_id].receiving
     placed = report.index.placed(end.device)
-    # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet a way is.
+    # What rides the level brings the noise of a pause up to where the tone was: it would hide how quiet an option is.
     manual = by_hand(placed, placed.input(end.port))
     now = message("as-it-is-set", report.index, automatic_level_off=bool(manual))
     return {
         AS_IT_IS: OptionPlan(id=AS_IT_IS, does=now, plan=edited(plan, manual)),
         **{
-            way.id: OptionPlan(id=way.id, does=way.does, plan=edited(plan, way.edits))
-            for way in found
-            if way.id != AS_IT_IS
+            option.id: OptionPlan(id=option.id, does=option.does, plan=edited(plan, option.edits))
+            for option in found
+            if option.id != AS_IT_IS
         },
     }
 
@@ -140,27 +140,27 @@ def compare(report: Report, run_id: str, recorded: Mapping[str, RecordedLevels])
         recorded: By id of the way; 2 to `MOST_OPTIONS` of them.
 
     Raises:
-        UnknownItemError, NotFoundError: No such run, or a way that it has not.
-        InputError: Fewer or more ways than can be compared, or one without a tone at the track.
+        UnknownItemError, NotFoundError: No such run, or an option that it has not.
+        InputError: Fewer or more options than can be compared, or one without a tone at the track.
     """
     if not 2 <= len(recorded) <= MOST_OPTIONS:
-        raise InputError(f"{len(recorded)} ways cannot be compared: give recordings of 2 to {MOST_OPTIONS} ways")
+        raise InputError(f"{len(recorded)} options cannot be compared: give recordings of 2 to {MOST_OPTIONS} options")
     plans = option_plans(report, run_id)
-    unknown = [way for way in recorded if way not in plans]
+    unknown = [option for option in recorded if option not in plans]
     if unknown:
-        raise NotFoundError(f"cable '{run_id}' has no way '{unknown[0]}'; it has {', '.join(plans)}")
-    thought = {way: _predict(plans[way].plan, run_id) for way in recorded}
-    places = _places({way: (item.is_cut_off, item.noise_dbfs - item.tone_dbfs) for way, item in recorded.items()})
-    predicted_places = _places({way: (item.is_cut_off, item.hiss_db) for way, item in thought.items()})
+        raise NotFoundError(f"cable '{run_id}' has no option '{unknown[0]}'; it has {', '.join(plans)}")
+    thought = {option: _predict(plans[option].plan, run_id) for option in recorded}
+    places = _places({option: (item.is_cut_off, item.noise_dbfs - item.tone_dbfs) for option, item in recorded.items()})
+    predicted_places = _places({option: (item.is_cut_off, item.hiss_db) for option, item in thought.items()})
     return tuple(
-        _compared(plans[way], recorded[way], thought[way], places[way], predicted_places[way])
-        for way in sorted(recorded, key=lambda way: places[way])
+        _compared(plans[option], recorded[option], thought[option], places[option], predicted_places[option])
+        for option in sorted(recorded, key=lambda option: places[option])
     )
 
 
 def _places(values: Mapping[str, tuple[bool, float]]) -> dict[str, int]:
     """From 1: what is cut off comes last, and then the noisiest."""
-    return {way: place for place, way in enumerate(sorted(values, key=lambda way: values[way]), 1)}
+    return {option: place for place, option in enumerate(sorted(values, key=lambda option: values[option]), 1)}
 
 
 def _predict(plan: Plan, run_id: str) -> _Predicted:
@@ -175,15 +175,15 @@ def _predict(plan: Plan, run_id: str) -> _Predicted:
 
 
 def _compared(
-    way: OptionPlan, found: RecordedLevels, thought: _Predicted, place: int, predicted_place: int
+    option: OptionPlan, found: RecordedLevels, thought: _Predicted, place: int, predicted_place: int
 ) -> Comparison:
     hiss_db = found.noise_dbfs - found.tone_dbfs
     off_db = hiss_db - thought.hiss_db
     kind = _kind(found)
     near = abs(off_db) <= WORTH_TELLING_DB and kind is NoiseKind.HISS
     return Comparison(
-        way=way.id,
-        does=way.does,
+        option=option.id,
+        does=option.does,
         recorded=found,
         hiss_db=hiss_db,
         predicted_tone_dbfs=thought.tone_dbfs,

@@ -1,4 +1,4 @@
-"""The ways of handbook §6 to make a run's level fit, each as edits on the plan."""
+"""The options of handbook §6 to make a run's level fit, each as edits on the plan."""
 
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
@@ -41,9 +41,9 @@ from tidy_trunk.core.sound.levels import input_stage_dbu
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class Candidate:
-    """A way before it is computed. `cost` ranks what it takes: 0 a switch, 1 a lead, 2 what takes something away.
+    """An option before it is computed. `cost` ranks what it takes: 0 a switch, 1 a lead, 2 what takes something away.
 
-    is_now: the way by which the run is matched now, its knob left where it stands.
+    is_now: the option by which the run is matched now, its knob left where it stands.
     """
 
     id: str
@@ -65,11 +65,11 @@ PADDED_FROM_DB: Final = 6.0
 
 
 def candidates(index: PlanIndex, run: Run) -> Iterator[Candidate]:
-    """Every way that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
+    """Every option that the devices and the catalogue offer for a run, whether it helps or not. Source: [HANDBOOK] §6"""
     end = RunEnds(index, run)
     yield Candidate(id=AS_IT_IS, does=message("as-it-is", index), edits=(), is_now=True)
     if len(end.sender.timecode_channels(end.output)) == len(end.output.channels):
-        return  # every other way would carry something else
+        return  # every other option would carry something else
     yield from _input_modes(end)
     yield from _output_modes(end)
     yield from _pads(end)

@@ -1,4 +1,4 @@
-"""A way to match a run, with what it would give at the first track that the run reaches."""
+"""A matching option of a run, with what it would give at the first track that the run reaches."""
 
 import math
 from dataclasses import dataclass
@@ -11,7 +11,7 @@ from tidy_trunk.core.sound.levels import SignalLevels
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class MatchingOption:
-    """A way with its result at the first track (or mix) that the run reaches, in dBFS.
+    """An option with its result at the first track (or mix) that the run reaches, in dBFS.
 
     does: what it is; needs, loses: what must be had for it, and what it takes away; None for nothing.
     risks: what may go wrong; verdict: how its result fits.
@@ -54,7 +54,7 @@ def option_of(
     loses: Message | None = None,
     risks: tuple[Message, ...] = (),
 ) -> MatchingOption | None:
-    """The result of a plan tried out, as a way; None where nothing arrives of what is planned.
+    """The result of a plan tried out, as an option; None where nothing arrives of what is planned.
 
     Without a source both ends are held against each other at full scale: what fits is what cannot clip there.
     """

@@ -1,4 +1,4 @@
-"""A way tried out: the plan with its edits, worked out no further than the joint in question."""
+"""An option tried out: the plan with its edits, worked out no further than the joint in question."""
 
 import math
 from functools import cached_property
@@ -98,9 +98,9 @@ class KnownUpstream(Protocol):
 
 
 class Upstream:
-    """What no way of a run into a device can change: the mixes and microphones from which the leads into it come.
+    """What no option of a run into a device can change: the mixes and microphones from which the leads into it come.
 
-    Worked out once, so that a way costs as much as its own joint, however long the chain before it.
+    Worked out once, so that an option costs as much as its own joint, however long the chain before it.
     """
 
     def __init__(self, report: Report, device: str) -> None:
@@ -134,7 +134,7 @@ class _Knob(NamedTuple):
 
 
 class Trial:
-    """A plan in which a run is as a way would have it."""
+    """A plan in which a run is as an option would have it."""
 
     def __init__(self, plan: Plan, run: str | Run, upstream: KnownUpstream, track: str = "") -> None:
         """`run`: its id, or that of a built-in microphone. `track`: of the receiving device, where it is not the first that

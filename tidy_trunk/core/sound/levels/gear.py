@@ -40,12 +40,14 @@ def a_weighted(name: str, level_db_a: float, spectrum: SpectrumShape, *, is_room
     return noise_in(name, level_db_a - a_change_db(spectrum), "dB SPL", spectrum=spectrum, is_room=is_room)
 
 
-def hear_voltage(way: Passage[Any], placed: PlacedDevice, capsule: Capsule, mode: OutputMode) -> None:
+def hear_voltage(passage: Passage[Any], placed: PlacedDevice, capsule: Capsule, mode: OutputMode) -> None:
     """Sound pressure becomes voltage."""
-    way.shift("sensitivity", microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0), capsule.sensitivity_mv_per_pa)
-    way.shift("pad of the microphone", -_capsule_pad_db(placed))
+    passage.shift(
+        "sensitivity", microphone_dbu(capsule.sensitivity_mv_per_pa.value, 0.0), capsule.sensitivity_mv_per_pa
+    )
+    passage.shift("pad of the microphone", -_capsule_pad_db(placed))
     if capsule.self_noise_db_a is None:
-        way.add_noise(noise_in(f"{placed.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
+        passage.add_noise(noise_in(f"{placed.label} coil", thermal_noise_dbu(mode.source_ohm.value), "dBu"))
 
 
 def dbu_at_no_spl(placed: PlacedDevice, capsule: Capsule) -> float:
@@ -57,7 +59,7 @@ def _capsule_pad_db(placed: PlacedDevice) -> float:
     return float(placed.device.settings.get(CAPSULE_PAD_KEY, "0"))
 
 
-def drive(way: Passage[Any], placed: PlacedDevice, port: OutputPort, mode: OutputMode) -> None:
+def drive(passage: Passage[Any], placed: PlacedDevice, port: OutputPort, mode: OutputMode) -> None:
     """Numbers, or the voltage of a mix, leave by a line or headphone output.
 
     An analogue trim takes down what comes before it; what the amplifier behind it makes stays. Source: [HANDBOOK] §6
@@ -65,14 +67,14 @@ def drive(way: Passage[Any], placed: PlacedDevice, port: OutputPort, mode: Outpu
     assert mode.full_scale_dbu is not None  # asked before
     trim_db = placed.trim_db(port, mode)
     own = None if mode.noise_dbu is None else noise_in(f"{placed.label} {port.label} hiss", mode.noise_dbu.value, "dBu")
-    way.shift("full scale", mode.full_scale_dbu.value, mode.full_scale_dbu)
+    passage.shift("full scale", mode.full_scale_dbu.value, mode.full_scale_dbu)
     if own is not None and mode.trim_kind is TrimKind.ANALOGUE:
-        way.add_noise(own)
-    way.shift(f"output level, {mode.trim_kind}", trim_db)
+        passage.add_noise(own)
+    passage.shift(f"output level, {mode.trim_kind}", trim_db)
     if own is not None and mode.trim_kind is TrimKind.DIGITAL:
-        way.add_noise(own)
+        passage.add_noise(own)
     if mode.noise_after_dbu is not None:
-        way.add_noise(noise_in(f"{placed.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
+        passage.add_noise(noise_in(f"{placed.label} {port.label} amplifier", mode.noise_after_dbu.value, "dBu"))
 
 
 def preamp_noise_dbu(mode: InputMode, *, from_microphone: bool) -> float:
@@ -94,7 +96,7 @@ def _without_source_dbu(ein_dbu: float) -> float:
 
 
 def convert(
-    way: Passage[Any],
+    passage: Passage[Any],
     placed: PlacedDevice,
     port: InputPort,
     where: Callable[[], str],
@@ -110,32 +112,32 @@ def convert(
     mode = placed.input_mode(port)
     if mode.full_scale_dbu is None:
         return
-    way.shift("attenuator", -_pad_at(PadPlace.FIRST, placed, port))
+    passage.shift("attenuator", -_pad_at(PadPlace.FIRST, placed, port))
     if clipping and mode.clip_dbu is not None:
-        way.cap(mode.clip_dbu.value, placed.device.id, where)
+        passage.cap(mode.clip_dbu.value, placed.device.id, where)
     if mode.ein_dbu is not None:
-        way.add_noise(
+        passage.add_noise(
             noise_in(f"{placed.label} preamp", preamp_noise_dbu(mode, from_microphone=from_microphone), "dBu")
         )
-    way.shift("gain", placed.gain_db(port, mode))
-    way.shift("attenuator", -_pad_at(PadPlace.BETWEEN, placed, port))
+    passage.shift("gain", placed.gain_db(port, mode))
+    passage.shift("attenuator", -_pad_at(PadPlace.BETWEEN, placed, port))
     cut_hz = placed.low_cut_hz(port)
     if cut_hz is not None:
-        way.low_cut(cut_hz)
-    way.shift("full scale", -mode.full_scale_dbu.value, mode.full_scale_dbu)
+        passage.low_cut(cut_hz)
+    passage.shift("full scale", -mode.full_scale_dbu.value, mode.full_scale_dbu)
     limit = placed.limiter_dbfs(port) if clipping else None
     if limit is not None and port.limiter_place is not PadPlace.LAST:
-        way.limit(limit)  # saves the converter
+        passage.limit(limit)  # saves the converter
     elif clipping:
-        way.cap(CONVERTER_CEILING_DBFS, placed.device.id, where)
+        passage.cap(CONVERTER_CEILING_DBFS, placed.device.id, where)
     if limit is not None and port.limiter_place is PadPlace.LAST:
-        way.limit(limit)  # presses down what has been cut already
+        passage.limit(limit)  # presses down what has been cut already
     if port.idle_noise_dbfs is not None:
-        way.add_noise(noise_in(f"{placed.label} converter", port.idle_noise_dbfs.value, "dBFS"))
-    way.shift("attenuator behind the converter", -_pad_at(PadPlace.LAST, placed, port))  # acts on all of it
-    way.shift("digital gain", placed.digital_gain_db(port))
+        passage.add_noise(noise_in(f"{placed.label} converter", port.idle_noise_dbfs.value, "dBFS"))
+    passage.shift("attenuator behind the converter", -_pad_at(PadPlace.LAST, placed, port))  # acts on all of it
+    passage.shift("digital gain", placed.digital_gain_db(port))
     if placed.automatic_level_on(port):
-        way.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
+        passage.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
 
 
 def input_ceiling_dbu(placed: PlacedDevice, port: InputPort, mode: InputMode) -> float:

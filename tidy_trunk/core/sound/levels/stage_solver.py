@@ -145,24 +145,24 @@ class StageSolver(ABC, Generic[S]):
         pattern = capsule.pattern if capsule is not None else Pattern.OMNI
         distance_m, angle_deg = source.heard_by[stage.device], source.off_axis_deg.get(stage.device, 0.0)
         critical_m = ROOMS[self.index.plan.defaults.room].critical_distance_m(pattern.directivity)
-        way = self._passage(self._begin(source, stage.device), stage.key)
+        passage = self._passage(self._begin(source, stage.device), stage.key)
         if source.weighting is Weighting.A:
-            way.shift("A-weighted to unweighted, speech", -a_change_db(SpectrumShape.VOICE))
+            passage.shift("A-weighted to unweighted, speech", -a_change_db(SpectrumShape.VOICE))
         # Direct sound loses 6 dB with each doubling of the distance; what the room gives back is the same everywhere.
         direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
-        way.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
+        passage.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
         if angle_deg:
-            way.shift(f"{angle_deg:g}° off axis, {pattern}", pattern.off_axis_db(angle_deg))
+            passage.shift(f"{angle_deg:g}° off axis, {pattern}", pattern.off_axis_db(angle_deg))
         if math.isfinite(critical_m):
             back_db = -db_from_ratio(critical_m)
-            way.shift("what the room gives back", sum_powers_db((direct_db, back_db)) - direct_db)
-        return StageLevel(stage=stage, unit="dB SPL", sound=way.sound, steps={stage.key: tuple(way.steps)})
+            passage.shift("what the room gives back", sum_powers_db((direct_db, back_db)) - direct_db)
+        return StageLevel(stage=stage, unit="dB SPL", sound=passage.sound, steps={stage.key: tuple(passage.steps)})
 
     def _microphone(self, stage: Stage) -> StageLevel[S]:
         placed, defaults = self.index.placed(stage.device), self.index.plan.defaults
         capsule = placed.device_class.capsule
         steps = {feed.key: self.level(feed).steps[feed.key] for feed, _ in stage.feeds}
-        way = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]), stage.key)
+        passage = self._passage(self._mixed([self.level(source).sound for source, _ in stage.feeds]), stage.key)
         # A sound level meter hears the room from all sides; a microphone that does not hears less of it by its Q.
         pattern = capsule.pattern if capsule is not None else Pattern.OMNI
         room_db_a = defaults.room_noise_db_spl - pattern.diffuse_loss_db
@@ -173,44 +173,44 @@ class StageSolver(ABC, Generic[S]):
             )
         if capsule is not None and capsule.self_noise_db_a is not None:
             noises.append(a_weighted(f"{placed.label} self-noise", capsule.self_noise_db_a.value, SpectrumShape.FLAT))
-        way.add_noise(*noises)
-        return self._against(stage, "dB SPL", way.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
+        passage.add_noise(*noises)
+        return self._against(stage, "dB SPL", passage.sound, capsule.max_db_spl.value if capsule else math.inf, steps)
 
     def _output(self, stage: Stage) -> StageLevel[S]:
         placed = self.index.placed(stage.device)
         port = placed.output(stage.name)
         mode = placed.output_mode(port)
         if stage.channel in placed.timecode_channels(port):
-            way = self._passage(self._timecode(), stage.key)
-            drive(way, placed, port, mode)
-            return StageLevel(stage=stage, unit="dBu", sound=way.sound, steps={stage.key: tuple(way.steps)})
+            passage = self._passage(self._timecode(), stage.key)
+            drive(passage, placed, port, mode)
+            return StageLevel(stage=stage, unit="dBu", sound=passage.sound, steps={stage.key: tuple(passage.steps)})
         if placed.device_class.playback is not None:
-            way = self._passage(self._played(placed.device_class.playback), stage.key)
+            passage = self._passage(self._played(placed.device_class.playback), stage.key)
             if mode.full_scale_dbu is None:
-                return self._against(stage, "dBFS", way.sound, CEILING_OF_BUS_DBFS, {stage.key: ()})
-            drive(way, placed, port, mode)
-            return self._against(stage, "dBu", way.sound, math.inf, {stage.key: tuple(way.steps)})
+                return self._against(stage, "dBFS", passage.sound, CEILING_OF_BUS_DBFS, {stage.key: ()})
+            drive(passage, placed, port, mode)
+            return self._against(stage, "dBu", passage.sound, math.inf, {stage.key: tuple(passage.steps)})
         if not is_powered(self.index, stage.device):
             return StageLevel(stage=stage, unit="dBu", sound=self._nothing())
         upstream = self.level(stage.feeds[0][0])
-        way = self._leaving(upstream)
-        way.at = stage.key
+        passage = self._leaving(upstream)
+        passage.at = stage.key
         unit_out, ceiling = "dBu", math.inf
         capsule = placed.device_class.capsule
         if capsule is not None and placed.device_class.is_capsule_out(port):
-            hear_voltage(way, placed, capsule, mode)
+            hear_voltage(passage, placed, capsule, mode)
         elif mode.full_scale_dbu is None:
             unit_out, ceiling = "dBFS", CEILING_OF_BUS_DBFS
             if mode.compander_db is not None:
-                way.compand(placed.label, mode.compander_db.value)
+                passage.compand(placed.label, mode.compander_db.value)
         else:
             ceiling = mode.full_scale_dbu.value + placed.trim_db(port, mode)
-            drive(way, placed, port, mode)
+            drive(passage, placed, port, mode)
         side_db = placed.side_db(port, stage.channel)
-        way.shift("this side", side_db)
+        passage.shift("this side", side_db)
         ceiling += side_db
-        steps = {upstream.stage.key: tuple(way.steps)}
-        return self._against(stage, unit_out, way.sound, ceiling, steps)
+        steps = {upstream.stage.key: tuple(passage.steps)}
+        return self._against(stage, unit_out, passage.sound, ceiling, steps)
 
     def _lead(self, stage: Stage) -> StageLevel[S]:
         run = stage.run
@@ -222,17 +222,20 @@ class StageSolver(ABC, Generic[S]):
         if (unit_sent == "dBFS") != (mode.signal is Signal.DIGITAL):
             return StageLevel(stage=stage, unit=unit_sent, sound=self._nothing())  # numbers and voltages do not meet
         losses = [loss for part in run.parts if (loss := self.index.lead_of(part).loss_db) is not None]
-        ways = []
+        passages = []
         for level, (_, ratio) in zip(levels, stage.feeds, strict=True):
-            way = self._leaving(level)
-            way.at = stage.key
+            passage = self._leaving(level)
+            passage.at = stage.key
             if ratio != 1 or losses:
-                way.shift("cable, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
-            ways.append(way)
-        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
+                passage.shift("cable, with what it is plugged into", db_from_ratio(abs(ratio)), *losses)
+            passages.append(passage)
+        steps = {feed.key: tuple(passage.steps) for (feed, _), passage in zip(stage.feeds, passages, strict=True)}
         signs = [math.copysign(1.0, ratio) for _, ratio in stage.feeds]
         return StageLevel(
-            stage=stage, unit=unit_sent, sound=self._together(stage, [way.sound for way in ways], signs), steps=steps
+            stage=stage,
+            unit=unit_sent,
+            sound=self._together(stage, [passage.sound for passage in passages], signs),
+            steps=steps,
         )
 
     def _input(self, stage: Stage) -> StageLevel[S]:
@@ -250,35 +253,35 @@ class StageSolver(ABC, Generic[S]):
         ceiling = math.inf if placed.device_class.traits.is_float else CEILING_OF_BUS_DBFS
         if stage.device in self._oscillators:
             return self._against(stage, "dBFS", self._tone(self._oscillators[stage.device]), ceiling)
-        sound, ways = self._mix(stage, clipping=True)
-        steps = {feed.key: tuple(way.steps) for (feed, _), way in zip(stage.feeds, ways, strict=True)}
+        sound, passages = self._mix(stage, clipping=True)
+        steps = {feed.key: tuple(passage.steps) for (feed, _), passage in zip(stage.feeds, passages, strict=True)}
         return self._against(stage, "dBFS", sound, ceiling, steps)
 
     def _mix(self, stage: Stage, *, clipping: bool) -> tuple[S, list[Passage[S]]]:
         placed = self.index.placed(stage.device)
         bus = placed.bus(stage.name)
-        ways = []
+        passages = []
         for feed, _ in stage.feeds:
-            way = self._leaving(self.level(feed), clipping=clipping)
-            way.shift("pan", -placed.pan_loss_db(bus, placed.input(feed.name)))
-            ways.append(way)
-        sound = self._together(stage, [way.sound for way in ways], [1.0] * len(ways))
+            passage = self._leaving(self.level(feed), clipping=clipping)
+            passage.shift("pan", -placed.pan_loss_db(bus, placed.input(feed.name)))
+            passages.append(passage)
+        sound = self._together(stage, [passage.sound for passage in passages], [1.0] * len(passages))
         # What an open input makes by itself is in the mix too, though nothing arrives there.
         idle = [self._leaving(self.level(open_input)) for open_input in stage.idle]
-        for way, open_input in zip(idle, stage.idle, strict=True):
-            way.shift("pan", -placed.pan_loss_db(bus, placed.input(open_input.name)))
-        mixed = self._with_idle(sound, [way.sound for way in idle]) if idle else sound
-        return self._behind_track_knobs(placed, bus, stage, mixed), ways
+        for passage, open_input in zip(idle, stage.idle, strict=True):
+            passage.shift("pan", -placed.pan_loss_db(bus, placed.input(open_input.name)))
+        mixed = self._with_idle(sound, [passage.sound for passage in idle]) if idle else sound
+        return self._behind_track_knobs(placed, bus, stage, mixed), passages
 
     def _behind_track_knobs(self, placed: PlacedDevice, bus: Bus, stage: Stage, sound: S) -> S:
         """Gain and automatic level that a track has for itself, behind those of its inputs."""
         if bus.gain is None and not bus.automatic_level_places:
             return sound
-        way = self._passage(sound, stage.key)
-        way.shift("gain of the track", placed.bus_gain_db(bus))
+        passage = self._passage(sound, stage.key)
+        passage.shift("gain of the track", placed.bus_gain_db(bus))
         if placed.automatic_level_on(bus):
-            way.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
-        return way.sound
+            passage.ride(AUTOMATIC_TARGET_DBFS, AUTOMATIC_RANGE_DB)
+        return passage.sound
 
     def _with_idle(self, sound: S, idle: Sequence[S]) -> S:
         """A mix with what its open inputs make."""
@@ -287,7 +290,7 @@ class StageSolver(ABC, Generic[S]):
     def _leaving(self, level: StageLevel[S], *, clipping: bool = True) -> Passage[S]:
         """What leaves a stage: cut at its ceiling; behind an input, converted and with the input's noise."""
         stage = level.stage
-        way = self._passage(level.sound, stage.key)
+        passage = self._passage(level.sound, stage.key)
         if level.unit == "dBu" and stage.kind is StageKind.INPUT:
             placed = self.index.placed(stage.device)
             microphone = any(
@@ -296,10 +299,10 @@ class StageSolver(ABC, Generic[S]):
                 for output in ((feed,) if feed.kind is StageKind.OUTPUT else (output for output, _ in feed.feeds))
             )
             where = partial(self.place_words, stage)
-            convert(way, placed, placed.input(stage.name), where, clipping=clipping, from_microphone=microphone)
+            convert(passage, placed, placed.input(stage.name), where, clipping=clipping, from_microphone=microphone)
         elif clipping and level.ceiling < math.inf:
-            way.cap(level.ceiling, stage.device, partial(self.place_words, stage))
-        return way
+            passage.cap(level.ceiling, stage.device, partial(self.place_words, stage))
+        return passage
 
     def _is_from_capsule(self, output: Stage) -> bool:
         placed = self.index.placed(output.device)

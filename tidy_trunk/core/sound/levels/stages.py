@@ -86,9 +86,9 @@ class LevelSolver(StageSolver[SignalLevels]):
     def _left(self, level: StageLevel[SignalLevels]) -> LevelPassage:
         left = self._converted.get(level.stage.key)
         if left is None:
-            way = super()._leaving(level)
-            assert isinstance(way, LevelPassage)  # that is what this solver passes on
-            left = self._converted[level.stage.key] = way
+            passage = super()._leaving(level)
+            assert isinstance(passage, LevelPassage)  # that is what this solver passes on
+            left = self._converted[level.stage.key] = passage
         return left
 
     def _with_idle(self, sound: SignalLevels, idle: Sequence[SignalLevels]) -> SignalLevels:
@@ -164,14 +164,14 @@ class LevelSolver(StageSolver[SignalLevels]):
         level = super()._input(stage)
         if level.unit != "dBu":
             return level
-        way = self._left(level)
+        passage = self._left(level)
         return StageLevel(
             stage=stage,
             unit="dBu",
             sound=level.sound,
             ceiling=level.ceiling,
-            over_db=max(-way.margin_db, 0.0),
-            burst_over_db=max(-way.burst_margin_db, 0.0),
+            over_db=max(-passage.margin_db, 0.0),
+            burst_over_db=max(-passage.burst_margin_db, 0.0),
             steps=level.steps,
         )
 

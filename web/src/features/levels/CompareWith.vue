@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Button from 'primevue/button'
 
-import type { Ladder, Way } from '@/api/client'
+import type { Ladder, MatchingOption } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import type { Overlay } from '@/ui/ladderShape'
 import { SCHOOLS, type Compared } from './useCompared'
@@ -10,13 +10,13 @@ import { SCHOOLS, type Compared } from './useCompared'
 const props = defineProps<{
   ladder: Ladder
   other: Overlay | null
-  ways: readonly Way[]
+  options: readonly MatchingOption[]
   tracks: readonly { id: string; label: string }[]
 }>()
 const compared = defineModel<Compared>({ required: true })
 const emit = defineEmits<{ hold: [] }>()
 
-const bestFor = (school: 'clean' | 'guide') => props.ways.find(({ best_for }) => best_for.includes(school))
+const bestFor = (school: 'clean' | 'guide') => props.options.find(({ best_for }) => best_for.includes(school))
 const FIGURES = [
   { name: 'average', read: (item: Ladder) => formatLevel(item.average_dbfs, 1) },
   { name: 'peaks', read: (item: Ladder) => formatLevel(item.peak_dbfs, 1) },

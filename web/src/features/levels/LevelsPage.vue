@@ -3,7 +3,7 @@ import Button from 'primevue/button'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 
-import type { Control, Ladder, Way } from '@/api/client'
+import type { Control, Ladder, MatchingOption } from '@/api/client'
 import { useCatalogue } from '@/stores/catalogue'
 import { useKeys } from '@/composables/useKeys'
 import { useAdvice } from '@/stores/advice'
@@ -19,7 +19,7 @@ import NoiseList from './NoiseList.vue'
 import RungAccount from '@/ui/RungAccount.vue'
 import SafetyList from './SafetyList.vue'
 import TrackFigures from './TrackFigures.vue'
-import WaysTable from './WaysTable.vue'
+import OptionsTable from './OptionsTable.vue'
 import { useCompared } from './useCompared'
 import { useLadder } from './useLadder'
 
@@ -36,8 +36,8 @@ const current = computed(() => {
   const known = tracks.value.find(({ id }) => id === props.track)
   return (known ?? tracks.value.find(({ severity }) => severity === 'stop') ?? tracks.value[0])?.id ?? ''
 })
-const { ladder, ways, boxes, problem, preview, askForBoxes } = useLadder(current, through)
-const { compared, other, isOtherTrack, hold } = useCompared(current, ladder, ways)
+const { ladder, options, boxes, problem, preview, askForBoxes } = useLadder(current, through)
+const { compared, other, isOtherTrack, hold } = useCompared(current, ladder, options)
 const catalogue = useCatalogue()
 onMounted(() => catalogue.load())
 watch(current, () => (through.value = ''))
@@ -154,7 +154,7 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         v-model="compared"
         :ladder="ladder"
         :other="other"
-        :ways="ways"
+        :options="options"
         :tracks="tracks.map(({ id }) => ({ id, label: nameOf(id) }))"
         @hold="hold"
       />
@@ -165,13 +165,13 @@ useKeys({ j: () => step(1), k: () => step(-1) })
         @moving="(control: Control, value: number) => preview([setting(control, value)])"
         @set="(control: Control, value: string | number | boolean) => job.edit([setting(control, value)])"
       />
-      <WaysTable
-        class="ways"
-        :ways="[...ways, ...(boxes ?? [])]"
+      <OptionsTable
+        class="options"
+        :options="[...options, ...(boxes ?? [])]"
         :more="boxes === null && ladder.run !== ''"
         :run="ladder.run"
         :locked="job.readOnly"
-        @apply="(way: Way) => job.edit(way.edits)"
+        @apply="(option: MatchingOption) => job.edit(option.edits)"
         @more="askForBoxes"
       />
       <div class="tables">
@@ -216,7 +216,7 @@ header label:first-child select {
   align-items: center;
   padding: 0.2rem 0 0.4rem;
 }
-.ways {
+.options {
   margin-top: 1.2rem;
 }
 .tables {

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { ref, shallowRef } from 'vue'
 
-import type { Ladder, Way } from '@/api/client'
+import type { Ladder, MatchingOption } from '@/api/client'
 import { onJob, settle } from '@/testing/job'
 import { answering } from '@/testing/server'
 import { useCompared } from './useCompared'
@@ -25,13 +25,13 @@ describe('useCompared', () => {
     expect(made.isOtherTrack.value).toBe(false)
   })
 
-  it('draws the first way of a school, one at a time', async () => {
+  it('draws the first option of a school, one at a time', async () => {
     const asked = answering(() => ({ body: ladder('cam.L') }))
-    const ways = shallowRef([
+    const options = shallowRef([
       { label: 'trim', best_for: ['clean'], edits: [{ kind: 'set-control' }] },
       { label: 'pad', best_for: ['guide'], edits: [] },
-    ] as unknown as Way[])
-    const { made } = onJob(() => useCompared(ref('cam.L'), shallowRef(null), ways))
+    ] as unknown as MatchingOption[])
+    const { made } = onJob(() => useCompared(ref('cam.L'), shallowRef(null), options))
     made.compared.value = 'guide'
     await settle()
     expect(made.other.value?.label).toBe('simplest option')

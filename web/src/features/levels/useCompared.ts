@@ -1,6 +1,6 @@
 import { computed, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, type Ladder, type Way } from '@/api/client'
+import { api, type Ladder, type MatchingOption } from '@/api/client'
 import { useLatest } from '@/composables/useLatest'
 import { useJob } from '@/stores/job'
 import type { Overlay } from '@/ui/ladderShape'
@@ -15,7 +15,7 @@ export const SCHOOLS = { clean: 'cleanest option', guide: 'simplest option' } as
 export function useCompared(
   track: Ref<string>,
   ladder: Readonly<Ref<Ladder | null>>,
-  ways: Readonly<Ref<readonly Way[]>>,
+  options: Readonly<Ref<readonly MatchingOption[]>>,
 ) {
   const job = useJob()
   const compared = ref<Compared>('')
@@ -35,9 +35,9 @@ export function useCompared(
     const chosen = compared.value
     if (!name || !chosen || chosen === 'before') return null
     if (chosen === 'clean' || chosen === 'guide') {
-      const way = ways.value.find(({ best_for }) => best_for.includes(chosen))
-      return way
-        ? { label: SCHOOLS[chosen], ladder: await api.ladder(name, track.value, '', way.edits) }
+      const option = options.value.find(({ best_for }) => best_for.includes(chosen))
+      return option
+        ? { label: SCHOOLS[chosen], ladder: await api.ladder(name, track.value, '', option.edits) }
         : null
     }
     const beside = await api.ladder(name, chosen.slice('track:'.length), '', [])
@@ -45,7 +45,7 @@ export function useCompared(
   }
 
   watch(
-    [compared, track, ways],
+    [compared, track, options],
     () =>
       void ask(
         () => wanted().catch(() => null), // the ladder itself says what is wrong

@@ -19,7 +19,7 @@ describe('the ladder while a knob moves', () => {
     const asked: number[] = []
     const waiting: (() => void)[] = []
     answering(({ path, body }) => {
-      if (path.includes('/ways')) return { body: [] }
+      if (path.includes('/options')) return { body: [] }
       const { edits } = body as { edits: { value: number }[] }
       asked.push(edits[0]?.value ?? 0)
       return new Promise((resolve) => {

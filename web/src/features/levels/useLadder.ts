@@ -1,14 +1,14 @@
 import { ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, wordsOf, type Edit, type Ladder, type Way } from '@/api/client'
+import { api, wordsOf, type Edit, type Ladder, type MatchingOption } from '@/api/client'
 import { useJob } from '@/stores/job'
 
-/** The ladder of a track and the ways of its last run, those by another box when they are asked for; while a knob moves, what the server says it would give. */
+/** The ladder of a track and the options of its last run, those by another box when they are asked for; while a knob moves, what the server says it would give. */
 export function useLadder(track: Ref<string>, through: Ref<string>) {
   const job = useJob()
   const ladder = shallowRef<Ladder | null>(null)
-  const ways = shallowRef<readonly Way[]>([])
-  const boxes = shallowRef<readonly Way[] | null>(null)
+  const options = shallowRef<readonly MatchingOption[]>([])
+  const boxes = shallowRef<readonly MatchingOption[] | null>(null)
   const problem = ref('')
   let waiting: readonly Edit[] | null = null
   let running = false
@@ -40,11 +40,11 @@ export function useLadder(track: Ref<string>, through: Ref<string>) {
       boxes.value = null
       await draw([])
       const run = ladder.value?.run
-      ways.value = run && job.newest ? await api.ways(job.newest.job, run) : []
+      options.value = run && job.newest ? await api.options(job.newest.job, run) : []
     },
     { immediate: true },
   )
-  /** Ways by another box take longer: only who asks waits for them. */
+  /** Options via another device take longer: only who asks waits for them. */
   async function askForBoxes() {
     const run = ladder.value?.run
     if (!run || !job.newest) return
@@ -54,5 +54,5 @@ export function useLadder(track: Ref<string>, through: Ref<string>) {
       ;[boxes.value, problem.value] = [[], wordsOf(error)]
     }
   }
-  return { ladder, ways, boxes, problem, preview: draw, askForBoxes }
+  return { ladder, options, boxes, problem, preview: draw, askForBoxes }
 }

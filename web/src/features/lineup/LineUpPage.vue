@@ -7,7 +7,7 @@ import type { AskedOfRecording } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import EmptyState from '@/ui/EmptyState.vue'
-import CompareWays from './CompareWays.vue'
+import CompareOptions from './CompareOptions.vue'
 import OpenStep from './OpenStep.vue'
 import RecordingList from './RecordingList.vue'
 import RecordingResult from './RecordingResult.vue'
@@ -136,7 +136,7 @@ function dropped(event: DragEvent) {
         (knob, positions, target) => open && files.simulateSteps(open.track, knob, positions, target)
       "
     />
-    <CompareWays
+    <CompareOptions
       v-if="open?.run"
       :key="open.run"
       :run="open.run"

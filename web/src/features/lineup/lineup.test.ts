@@ -9,7 +9,7 @@ import { useLineUp } from './useLineUp'
 import { useRecordings } from './useRecordings'
 
 const step = (track: string, state: string, warning = '') => ({ track, state, warning })
-const recording = (id: string, state: string, way = '') => ({ id, state, asked: { run: 'run-2', way } })
+const recording = (id: string, state: string, option = '') => ({ id, state, asked: { run: 'run-2', option } })
 
 describe('useLineUp', () => {
   const STEPS = [step('cam.L', 'done'), step('cam.R', 'open', 'clips'), step('film.L', 'open')]
@@ -80,13 +80,13 @@ describe('useRecordings', () => {
 })
 
 describe('useCompare', () => {
-  const WAYS = [
+  const OPTIONS = [
     { id: 'as-it-is', label: 'as it is' },
     { id: 'trim', label: 'trim' },
   ]
 
-  it('takes the newest recording of each way, and none that was emptied by hand', async () => {
-    answering(() => ({ body: WAYS }))
+  it('takes the newest recording of each option, and none that was emptied by hand', async () => {
+    answering(() => ({ body: OPTIONS }))
     const recordings = ref([
       recording('new', 'done', 'trim'),
       recording('old', 'done', 'trim'),
@@ -100,8 +100,8 @@ describe('useCompare', () => {
     expect(made.chosen.trim).toBe('')
   })
 
-  it('compares only the ways that have a recording', async () => {
-    const asked = answering(({ path }) => ({ body: path.endsWith('/ways') ? WAYS : [] }))
+  it('compares only the options that have a recording', async () => {
+    const asked = answering(({ path }) => ({ body: path.endsWith('/options') ? OPTIONS : [] }))
     const { made } = onJob(() =>
       useCompare(ref('run-2'), ref([recording('a', 'done', 'trim')] as Recording[])),
     )
@@ -111,11 +111,11 @@ describe('useCompare', () => {
   })
 
   it('forgets what was compared when another cable is chosen', async () => {
-    serve({ body: WAYS })
+    serve({ body: OPTIONS })
     const run = ref('run-2')
     const { made } = onJob(() => useCompare(run, ref([])))
     await made.load()
     run.value = 'run-3'
-    expect(made.ways.value).toEqual([])
+    expect(made.options.value).toEqual([])
   })
 })

@@ -1,15 +1,15 @@
 import { computed, reactive, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, wordsOf, type Compared, type Recording, type WayName } from '@/api/client'
+import { api, wordsOf, type Compared, type Recording, type OptionName } from '@/api/client'
 import { useJob } from '@/stores/job'
 import { useMeasured } from '@/composables/useMeasured'
 
 const MOST = 6
 
-/** The ways to match a run, which recording was made by each, and the result of comparing them. */
+/** The matching options of a run, which recording was made by each, and the result of comparing them. */
 export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[]>) {
   const job = useJob()
-  const ways = shallowRef<readonly WayName[]>([])
+  const options = shallowRef<readonly OptionName[]>([])
   const chosen = reactive<Record<string, string>>({})
   const compared = shallowRef<readonly Compared[]>([])
   const problem = ref('')
@@ -31,25 +31,25 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
     }
   }
 
-  const filled = new Set<string>() // ways that had a recording: one that is empty since was emptied by hand
+  const filled = new Set<string>() // options that had a recording: one that is empty since was emptied by hand
 
-  const take = (way: string, recording: string) => {
-    chosen[way] = recording
-    if (recording) filled.add(way)
+  const take = (option: string, recording: string) => {
+    chosen[option] = recording
+    if (recording) filled.add(option)
   }
 
-  /** What was recorded for a way in the simulation is taken for it; the newest, since the list begins with that. */
+  /** What was recorded for an option in the simulation is taken for it; the newest, since the list begins with that. */
   function fill() {
-    for (const { id } of ways.value) {
+    for (const { id } of options.value) {
       const isThere = usable.value.some((item) => item.id === chosen[id])
       if (isThere || (chosen[id] === '' && filled.has(id))) continue
-      take(id, usable.value.find(({ asked }) => asked.run === run.value && asked.way === id)?.id ?? '')
+      take(id, usable.value.find(({ asked }) => asked.run === run.value && asked.option === id)?.id ?? '')
     }
   }
 
   const load = () =>
     attempt(async (id) => {
-      ways.value = await api.wayNames(id, run.value)
+      options.value = await api.optionNames(id, run.value)
       compared.value = []
       for (const key of Object.keys(chosen)) Reflect.deleteProperty(chosen, key)
       filled.clear()
@@ -58,26 +58,26 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
 
   const record = () =>
     attempt(async (id) => {
-      const wanted = ways.value.slice(0, MOST).map((way) => way.id)
-      const made = await api.recordWays(id, run.value, wanted)
+      const wanted = options.value.slice(0, MOST).map((option) => option.id)
+      const made = await api.recordOptions(id, run.value, wanted)
       await Promise.all(made.map((item) => measured(id, item)))
       made.forEach((item, index) => take(wanted[index] ?? '', item.id))
-      compared.value = await api.compareWays(id, run.value, Object.fromEntries(given.value))
+      compared.value = await api.compareOptions(id, run.value, Object.fromEntries(given.value))
     })
 
   const compare = () =>
     attempt(async (id) => {
-      compared.value = await api.compareWays(id, run.value, Object.fromEntries(given.value))
+      compared.value = await api.compareOptions(id, run.value, Object.fromEntries(given.value))
     })
 
   watch(
     run,
     () => {
-      ways.value = []
+      options.value = []
       compared.value = []
     },
     { flush: 'sync' },
   )
   watch(usable, fill)
-  return { ways, chosen, compared, problem, busy, usable, given, load, record, compare }
+  return { options, chosen, compared, problem, busy, usable, given, load, record, compare }
 }

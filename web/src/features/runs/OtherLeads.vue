@@ -6,7 +6,7 @@ import { formatLevel } from '@/format/levels'
 import { useJob } from '@/stores/job'
 import { useOtherLeads } from './useOtherLeads'
 
-/** What else joins the two ends of a run: other leads, and ways by another box with what each costs in noise. */
+/** What else joins the two ends of a run: other leads, and options via another device with what each costs in noise. */
 const props = defineProps<{ run: string; asked: boolean }>()
 const job = useJob()
 const { joins, isWanted, insertedDevices } = useOtherLeads(() => props.run)
@@ -43,13 +43,13 @@ watch(insertedDevices, async (found) => {
   >
   <p v-else-if="!insertedDevices.length" class="soft small">No device joins these two.</p>
   <ul v-else ref="list" aria-label="Via another device">
-    <li v-for="way in insertedDevices" :key="way.label">
-      <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(way.edits)">{{
-        way.label
+    <li v-for="option in insertedDevices" :key="option.label">
+      <Button class="choice" outlined size="small" :disabled="job.readOnly" @click="job.edit(option.edits)">{{
+        option.label
       }}</Button>
       <span class="soft small">
-        average {{ formatLevel(way.average_dbfs) }}, hiss {{ formatLevel(way.noise_dbfs) }} dBFS;
-        {{ way.verdict }}{{ way.needs ? '. It is not in this job yet' : '' }}
+        average {{ formatLevel(option.average_dbfs) }}, hiss {{ formatLevel(option.noise_dbfs) }} dBFS;
+        {{ option.verdict }}{{ option.needs ? '. It is not in this job yet' : '' }}
       </span>
     </li>
   </ul>

@@ -4,7 +4,7 @@ import { api } from '@/api/client'
 import { useFetched } from '@/composables/useFetched'
 import { useJob } from '@/stores/job'
 
-/** Other cables for a run, and ways via another device, which take longer: only who asks waits for those. */
+/** Other cables for a run, and options via another device, which take longer: only who asks waits for those. */
 export function useOtherLeads(run: () => string) {
   const job = useJob()
   const here = computed(() => (job.newest ? ([job.newest.job, run(), job.newest.revision] as const) : null))

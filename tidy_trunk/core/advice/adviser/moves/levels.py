@@ -95,8 +95,8 @@ def other_ways(question: Question, finding: Finding) -> Iterator[Move]:
     if finding.severity is Severity.NOTE and finding.rule != "camera-gain":
         return
     for run_id in _runs(question, finding):
-        for way in [way for way in question.matching_options(run_id) if way.id != AS_IT_IS][:MOST_TRIED]:
-            yield Move((way.does,), way.edits)
+        for option in [option for option in question.matching_options(run_id) if option.id != AS_IT_IS][:MOST_TRIED]:
+            yield Move((option.does,), option.edits)
 
 
 @moves_for("clipping")

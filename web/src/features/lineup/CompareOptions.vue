@@ -11,7 +11,7 @@ import { useCompare } from './useCompare'
 /** Ways to match the run of a step, recorded with tone and silence, beside each other and beside the plan. */
 const props = defineProps<{ run: string; name: string; recordings: readonly Recording[] }>()
 const emit = defineEmits<{ recorded: [] }>()
-const { ways, chosen, compared, problem, busy, usable, given, load, record, compare } = useCompare(
+const { options, chosen, compared, problem, busy, usable, given, load, record, compare } = useCompare(
   computed(() => props.run),
   computed(() => props.recordings),
 )
@@ -33,23 +33,23 @@ async function simulate() {
 </script>
 
 <template>
-  <details class="no-print" @toggle="($event.target as HTMLDetailsElement).open && !ways.length && load()">
+  <details class="no-print" @toggle="($event.target as HTMLDetailsElement).open && !options.length && load()">
     <summary>Compare the matching options of {{ name }}</summary>
     <p class="small soft">
-      Record tone and then a few seconds of silence by each way, drop the files in, and say which is which.
+      Record tone and then a few seconds of silence with each option, drop the files in, and say which is which.
       The noise of each is compared with the prediction.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
-    <div v-if="ways.length" class="given">
-      <label v-for="way in ways" :key="way.id" class="field"
-        ><span>{{ way.label }}</span
-        ><select v-model="chosen[way.id]" :aria-label="`Recording of: ${way.label}`">
+    <div v-if="options.length" class="given">
+      <label v-for="option in options" :key="option.id" class="field"
+        ><span>{{ option.label }}</span
+        ><select v-model="chosen[option.id]" :aria-label="`Recording of: ${option.label}`">
           <option value="">no recording</option>
           <option v-for="item in usable" :key="item.id" :value="item.id">{{ item.name }}</option>
         </select></label
       >
     </div>
-    <p v-if="ways.length" class="acts">
+    <p v-if="options.length" class="acts">
       <Button size="small" :disabled="busy || given.length < 2" @click="compare">Compare</Button>
       <Button size="small" outlined :disabled="busy" @click="simulate">Record them in the simulation</Button>
       <span v-if="busy" role="status">processing…</span>
@@ -68,7 +68,7 @@ async function simulate() {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="item in compared" :key="item.way">
+          <tr v-for="item in compared" :key="item.option">
             <td class="num">
               {{ item.place
               }}<span v-if="item.place !== item.predicted_place" class="soft small">
@@ -93,7 +93,7 @@ async function simulate() {
         </tbody>
       </table>
       <PlotView
-        label="Noise of each way in third octaves, against its tone"
+        label="Noise of each option in third octaves, against its tone"
         :data="curves"
         :names="compared.map((item) => `${item.place}: ${item.label}`)"
         unit="noise in third octaves, dB against the tone"

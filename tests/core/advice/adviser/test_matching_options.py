@@ -17,11 +17,11 @@ from tidy_trunk.words import option_words
 
 def test_line_into_a_microphone_socket():
     found = matching_options(Report(trace_plan(line_into_camera())), "run-2")
-    kinds = [way.id.split("-")[0] for way in found]
-    assert kinds[0] == "lead", "the attenuating cable is the clean way"
+    kinds = [option.id.split("-")[0] for option in found]
+    assert kinds[0] == "lead", "the attenuating cable is the clean option"
     assert kinds.index("trim") < kinds.index("headphones"), "the headphone output takes the monitor away"
     assert option_words(found[0]).label == "Use the 25 dB attenuator"  # handbook: about 25 dB
-    noises = {way.id: way.noise_dbfs for way in found}
+    noises = {option.id: option.noise_dbfs for option in found}
     assert noises[found[0].id] < noises["trim"] < noises["headphones"]
 
 
@@ -37,37 +37,39 @@ def test_the_other_school_ranks_differently_by_the_same_figures():
 
     assert guide(58)[0].id == "trim" and clean[0].id.startswith("lead")
     assert guide(0)[0].id.startswith("lead"), "where its hiss is heard the trim is not good enough"
-    figures = {way.id: (way.average_dbfs, way.noise_dbfs) for way in clean}
-    assert {way.id: (way.average_dbfs, way.noise_dbfs) for way in guide(58)} == figures
+    figures = {option.id: (option.average_dbfs, option.noise_dbfs) for option in clean}
+    assert {option.id: (option.average_dbfs, option.noise_dbfs) for option in guide(58)} == figures
 
 
 @pytest.mark.parametrize(
-    "way", matching_options(Report(trace_plan(line_into_camera())), "run-2"), ids=lambda way: way.id
+    "option", matching_options(Report(trace_plan(line_into_camera())), "run-2"), ids=lambda option: option.id
 )
-def test_what_a_way_promises_comes_true(way):
+def test_what_a_way_promises_comes_true(option):
     """Applying its edits gives the level it states, and no stop about that run."""
-    plan = apply_edits(line_into_camera(), way.edits)
+    plan = apply_edits(line_into_camera(), option.edits)
     report = Report(trace_plan(plan))
     sound = report.track("cam.L").sound
-    assert sound.average == pytest.approx(way.average_dbfs)
-    assert sound.peak == pytest.approx(way.peak_dbfs)
+    assert sound.average == pytest.approx(option.average_dbfs)
+    assert sound.peak == pytest.approx(option.peak_dbfs)
     stops = [item for item in check(report) if item.run == "run-2" and item.severity is Severity.STOP]
-    assert way.fits is (way.id != AS_IT_IS) is not bool(stops)
+    assert option.fits is (option.id != AS_IT_IS) is not bool(stops)
 
 
 def test_the_attenuator_behind_the_converter_is_computed_and_found_wanting():
     found = matching_options(Report(trace_plan(line_into_camera("mirrorless-pad-behind"))), "run-2")
-    attenuator = next(way for way in found if way.id == "attenuator")
+    attenuator = next(option for option in found if option.id == "attenuator")
     assert attenuator.clips and option_words(attenuator).verdict == "still clips by 14.1 dB"
-    assert [way.id for way in found if way.clips] == [way.id for way in found][-2:] and attenuator in found[-2:]
+    assert [option.id for option in found if option.clips] == [option.id for option in found][
+        -2:
+    ] and attenuator in found[-2:]
 
 
 def test_a_camera_with_a_line_switch_is_switched():
     plan = made(put("cam", "mic.mode", "mic"), base=line_into_camera("mirrorless-line"))
     found = matching_options(Report(trace_plan(plan)), "run-2")
-    line = next(way for way in found if way.id == "input-line")
+    line = next(option for option in found if option.id == "input-line")
     assert line.fits and line.needs is None
-    assert found.index(line) < [way.id for way in found].index("headphones")
+    assert found.index(line) < [option.id for option in found].index("headphones")
 
 
 def test_aes3_where_both_have_it():
@@ -76,7 +78,7 @@ def test_aes3_where_both_have_it():
         run("bag.out-l", "cam.in", "xlr", Part(lead="2xlr-xlr5", length_m=0.5, branch="L", shared="x")),
         base=boom_in_bag(),
     )
-    aes3 = next(way for way in matching_options(Report(trace_plan(plan)), "run-2") if way.id == "aes3")
+    aes3 = next(option for option in matching_options(Report(trace_plan(plan)), "run-2") if option.id == "aes3")
     assert aes3.average_dbfs == pytest.approx(Report(trace_plan(plan)).track("bag.mix-l").sound.average)
 
 
@@ -99,19 +101,19 @@ def test_a_way_by_which_nothing_arrives_is_none():
     plan = made(device("field-mixer", "mix"), run("bag.line", "mix.in1", "trs-xlr"), base=boom_in_bag())
     report = Report(trace_plan(plan))
     assert "input-line" not in {
-        way.id for way in (*matching_options(report, "run-2"), *matching_options(report, "run-1"))
+        option.id for option in (*matching_options(report, "run-2"), *matching_options(report, "run-1"))
     }
 
 
 def test_noise_is_weighed_against_the_signal():
-    """A pad and more gain behind it leave the same hiss as no pad: the simpler way wins."""
+    """A pad and more gain behind it leave the same hiss as no pad: the simpler option wins."""
     plan = made(
         device("on-camera-microphone", "mic"), device("receiver-one", "receiver"), device("plug-on-transmitter", "pack"),
         device("dynamic-handheld", "hand"), AddSource(id="v", label="V", average_db_spl=60, heard_by={"hand": 0.1}),
         device("handheld-recorder", "rec"), run("hand.out", "pack.mic"), run("pack.air", "receiver.air"),
         run("receiver.out", "rec.in1", "xlr"), put("pack", "mic.mic.gain_db", 30),
     )  # fmt: skip
-    found = [way for way in matching_options(Report(trace_plan(plan)), "run-3") if way.fits]
+    found = [option for option in matching_options(Report(trace_plan(plan)), "run-3") if option.fits]
     assert not found[0].id.startswith("lead-")
 
 
@@ -122,18 +124,18 @@ def test_a_lead_of_ones_own_stands_among_the_ways():
     wiring = padded(fitting, "l", arms_of("l", pad.resistors))
     own = DrawLead(label="Last night", sending=fitting.sending, receiving=fitting.receiving, ways={"": wiring})
     found = {
-        option_words(way).label: way
-        for way in matching_options(Report(trace_plan(made(own, base=line_into_camera()))), "run-2")
+        option_words(option).label: option
+        for option in matching_options(Report(trace_plan(made(own, base=line_into_camera()))), "run-2")
     }
-    way = found["Use your own cable Last night"]
-    assert way.fits and option_words(way).needs == "1 Last night" and "label it" in option_words(way).risk
-    assert [part.length_m for part in way.edits[0].parts] == [0.3]
+    option = found["Use your own cable Last night"]
+    assert option.fits and option_words(option).needs == "1 Last night" and "label it" in option_words(option).risk
+    assert [part.length_m for part in option.edits[0].parts] == [0.3]
     assert {"Use the 25 dB attenuator", "Use the 30 dB attenuator"} < set(found)
 
 
 def test_each_school_has_its_first_way_and_every_way_its_risk():
     found = matching_options(Report(trace_plan(line_into_camera())), "run-2")
     assert found[0].best_for[0] is School.CLEAN
-    assert sorted(school for way in found for school in way.best_for) == sorted(School)
-    trim = next(way for way in found if way.id == "trim")
+    assert sorted(school for option in found for school in option.best_for) == sorted(School)
+    trim = next(option for option in found if option.id == "trim")
     assert "turned up again, it clips cam" in option_words(trim).risk and "only 0 dB below" in option_words(trim).risk

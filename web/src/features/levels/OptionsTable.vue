@@ -2,19 +2,24 @@
 import Button from 'primevue/button'
 import { computed, ref, watch } from 'vue'
 
-import type { Way } from '@/api/client'
+import type { MatchingOption } from '@/api/client'
 import { formatLevel } from '@/format/levels'
 import SeverityMark from '@/ui/SeverityMark.vue'
 
-/** The ways to match the last run, best first, each as the server computed it. */
-const props = defineProps<{ ways: readonly Way[]; locked: boolean; more?: boolean; run?: string }>()
-const emit = defineEmits<{ apply: [way: Way]; more: [] }>()
+/** The matching options of the last run, best first, each as the server computed it. */
+const props = defineProps<{
+  options: readonly MatchingOption[]
+  locked: boolean
+  more?: boolean
+  run?: string
+}>()
+const emit = defineEmits<{ apply: [option: MatchingOption]; more: [] }>()
 const asked = ref(false)
 const FIRST = 2 // the best; the others when they are wanted
 const isWhole = ref(false)
-const shown = computed(() => (isWhole.value ? props.ways : props.ways.slice(0, FIRST)))
+const shown = computed(() => (isWhole.value ? props.options : props.options.slice(0, FIRST)))
 watch(
-  () => [props.more, props.ways],
+  () => [props.more, props.options],
   () => (asked.value = false),
 )
 watch(
@@ -32,7 +37,7 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
         >Attenuator for this cable</RouterLink
       >
     </header>
-    <p v-if="!ways.length" class="soft">No switch, trim or pad would help this cable.</p>
+    <p v-if="!options.length" class="soft">No switch, trim or pad would help this cable.</p>
     <table v-else class="plain-table">
       <thead>
         <tr>
@@ -51,42 +56,42 @@ const SCHOOLS = { clean: 'first where clean comes first', guide: 'first for a gu
         </tr>
       </thead>
       <tbody>
-        <tr v-for="way in shown" :key="way.id" :class="{ clips: way.clips }">
+        <tr v-for="option in shown" :key="option.id" :class="{ clips: option.clips }">
           <th scope="row">
-            {{ way.label }}
-            <span v-for="school in way.best_for" :key="school" class="school small">{{
+            {{ option.label }}
+            <span v-for="school in option.best_for" :key="school" class="school small">{{
               SCHOOLS[school]
             }}</span>
           </th>
           <td class="num" data-name="average">
-            {{ formatLevel(way.average_dbfs) }} ±{{ formatLevel(way.tolerance_db) }}
+            {{ formatLevel(option.average_dbfs) }} ±{{ formatLevel(option.tolerance_db) }}
           </td>
-          <td class="num" data-name="headroom">{{ formatLevel(way.headroom_db, 1) }} dB</td>
-          <td class="num" data-name="gear noise">{{ formatLevel(way.noise_dbfs) }}</td>
+          <td class="num" data-name="headroom">{{ formatLevel(option.headroom_db, 1) }} dB</td>
+          <td class="num" data-name="gear noise">{{ formatLevel(option.noise_dbfs) }}</td>
           <td>
-            <SeverityMark v-if="way.clips" severity="stop" :size="11" />
-            {{ way.verdict }}<template v-if="way.ruled_by">; {{ way.ruled_by }} dominates</template>.
+            <SeverityMark v-if="option.clips" severity="stop" :size="11" />
+            {{ option.verdict }}<template v-if="option.ruled_by">; {{ option.ruled_by }} dominates</template>.
             <span class="soft">
-              <template v-if="way.needs">Needs {{ way.needs }}. </template>
-              <template v-if="way.loses">Takes away {{ way.loses }}. </template>
-              <template v-if="way.risk">Risk: {{ way.risk }}.</template>
+              <template v-if="option.needs">Needs {{ option.needs }}. </template>
+              <template v-if="option.loses">Takes away {{ option.loses }}. </template>
+              <template v-if="option.risk">Risk: {{ option.risk }}.</template>
             </span>
           </td>
           <td class="no-print">
             <Button
-              v-if="way.edits.length"
+              v-if="option.edits.length"
               outlined
               size="small"
               :disabled="locked"
-              @click="emit('apply', way)"
+              @click="emit('apply', option)"
               >Use</Button
             >
           </td>
         </tr>
       </tbody>
     </table>
-    <Button v-if="shown.length < ways.length" class="no-print" text size="small" @click="isWhole = true"
-      >Show {{ ways.length - shown.length }} more</Button
+    <Button v-if="shown.length < options.length" class="no-print" text size="small" @click="isWhole = true"
+      >Show {{ options.length - shown.length }} more</Button
     >
     <Button
       v-if="more"

@@ -89,7 +89,7 @@ def test_where_an_attenuator_sits_is_seen_in_its_tops(client, cut_dbfs, is_late)
     recording = over(client, state["job"], drop(client, state["job"], wav(tone, bits=24)).json()["id"])
     found = answer(client, state["job"], test="cam attenuator mic", recording=recording["id"]).json()
     _, document = kept(client, state, found)
-    assert (document["inputs"][0].get("pad_place") == "behind the converter") is is_late
+    assert (document["inputs"][0].get("pad_place") == "behind-converter") is is_late
 
 
 @pytest.mark.deep

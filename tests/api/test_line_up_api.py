@@ -74,7 +74,7 @@ def test_a_knob_turned_in_the_simulation_is_measured_and_taken_over(client, job)
     steps = made["result"]["steps"]
     assert len(steps["steps"]) == len(made["asked"]["shown"]) >= 5 and steps["interpolated_setting"] is not None
     state = edited(client, job, client.post(f"/api/jobs/{job}/recordings/{made['id']}/law", json=knob))
-    assert state.status_code == 200 and state.json()["plan"]["gain_laws"][0]["read_from"] == "bench"
+    assert state.status_code == 200 and state.json()["plan"]["gain_laws"][0]["read_from"] == "simulation"
     meter = {"track": "cam.L", "shown_dbfs": made["asked"]["shown"]}
     state = edited(client, job, client.post(f"/api/jobs/{job}/recordings/{made['id']}/meter", json=meter))
     assert state.json()["plan"]["meters"][0]["class_id"] == "mirrorless-mic"

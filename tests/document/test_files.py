@@ -11,7 +11,18 @@ from hypothesis import strategies as st
 from tests.plans import boom_in_bag, line_into_camera
 from tidy_trunk.app.demo import foundry
 from tidy_trunk.core.advice.adviser import Adviser
-from tidy_trunk.core.plan import Plan, PlanIndex, RemoveDevice, Weighting, apply_edits
+from tidy_trunk.core.gear.catalogue import Power, built_in
+from tidy_trunk.core.plan import (
+    Hazard,
+    Passing,
+    Plan,
+    PlanIndex,
+    ReadFrom,
+    RemoveDevice,
+    Stretch,
+    Weighting,
+    apply_edits,
+)
 from tidy_trunk.document import (
     SCHEMA_VERSION,
     AnyEdit,
@@ -133,6 +144,22 @@ def test_a_plan_of_version_11_names_nobody_of_the_crew():
     assert plan_from_json(old) == foundry()
 
 
+def test_a_plan_of_version_12_says_the_same_in_slugs():
+    old = json.loads((Path(__file__).parent.parent / "files" / "plan-version-12.json").read_text())
+    plan = plan_from_json(old)
+    near = (Passing(Hazard.BESIDE_MAINS, 2), Passing(Hazard.LED, 1))
+    assert old["schema_version"] == 12 and old["runs"][0]["path"][0]["passes"][1]["what"] == "LED driver"
+    assert plan.runs["run-1"].path == (Stretch(8, near), Stretch(2, (Passing(Hazard.ACROSS_MAINS),)))
+    powers = [PlanIndex(plan).placed(device).power for device in ("camera-a", "pocket", "camera-b")]
+    assert powers == [Power.ADAPTER, Power.COMPUTER, Power.CHARGER]
+    assert plan.line_ups["bag.1"].read_from is ReadFrom.SIMULATION
+    for device, name in (("boom", "boom-shotgun"), ("bag", "bag-recorder"), ("switcher", "live-switcher")):
+        own, built = PlanIndex(plan).placed(device).device_class, built_in().devices[name]
+        assert own.id != name and replace(own, id=name, label=built.label) == built
+    untouched = {"classes": {}, "line_ups": {}, "devices": foundry().devices, "runs": foundry().runs}
+    assert replace(plan, **untouched) == foundry()
+
+
 def without_the_box(plan):
     """The demo as it was before its clocks came in."""
     return apply_edits(plan, [RemoveDevice(device="box-a")])
@@ -210,7 +237,7 @@ TWICE = {**LOOP, "sending": {"device": "bag", "port": "line"}, "receiving": {"de
         (lambda raw: put(raw, "schema_version", value=99), NewerSchemaError, "schema version 99"),
         (lambda raw: put(raw, "schema_version", value="1"), FormatError, "whole number"),
         (lambda raw: put(raw, "schema_version", value=0), FormatError, "whole number"),
-        (lambda raw: put(raw, "runs", 0, "path", value=[{"length_m": 4, "passes": [{"what": "beside mains", "metres": 9}]}]), InputError, "cannot lie beside mains for 9 m"),
+        (lambda raw: put(raw, "runs", 0, "path", value=[{"length_m": 4, "passes": [{"what": "beside-mains", "metres": 9}]}]), InputError, "cannot lie beside mains for 9 m"),
         (lambda raw: put(raw, "runs", 0, "path", value=[{"length_m": 4, "passes": [{"what": "dragon"}]}]), FormatError, "runs.0.path.0.passes.0.what"),
         (lambda raw: put(raw, "colour", value="blue"), FormatError, "colour: extra inputs"),
         (lambda raw: put(raw, "devices", 1, "id", value="boom"), FormatError, "two share the id 'boom'"),

@@ -3,7 +3,7 @@
 PREAMP = """
 id = "preamp"
 label = "Preamp"
-kind = "preamp box"
+kind = "preamp-box"
 
 [[inputs]]
 id = "in#"
@@ -20,13 +20,13 @@ signal = "mic"
 impedance_ohm = 3000
 full_scale_dbu = -10
 gain = {minimum_db = 0, maximum_db = 40, step_db = 1, default_db = 20}
-supplies = ["P48"]
+supplies = ["p48"]
 
 [[outputs]]
 id = "out"
 label = "out"
 plug = {connector = "trs35", gender = "male"}
-circuit = "unbalanced stereo"
+circuit = "unbalanced-stereo"
 channels = ["L", "R"]
 
 [[outputs.modes]]

@@ -76,7 +76,7 @@ def test_the_simulation_stands_in_and_is_heard(screen: Page, service: JobService
     screen.get_by_role("button", name="boom dBu").click()
     expect(screen.locator(".meters")).not_to_have_text(before)
     assert sound.get_attribute("src") != address
-    assert json.loads(service.export(job))["line_ups"][0]["read_from"] == "bench"
+    assert json.loads(service.export(job))["line_ups"][0]["read_from"] == "simulation"
 
 
 @pytest.mark.deep

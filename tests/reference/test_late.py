@@ -28,7 +28,7 @@ def drawn(seed: int) -> Plan:
     """Cameras, switchers and monitors, joined by pictures as it comes; microphones and a recorder beside them."""
     by = Random(seed)
     cameras = [
-        item.id for item in built_in().devices.values() if any(port.circuit in ("HDMI", "SDI") for port in item.outputs)
+        item.id for item in built_in().devices.values() if any(port.circuit in ("hdmi", "sdi") for port in item.outputs)
     ]
     plan = made(SetJob(frame_rate=by.choice(["23.976", "25", "29.97", "50"])))
     names = [f"d{at}" for at in range(by.randint(3, 7))]
@@ -46,10 +46,10 @@ def drawn(seed: int) -> Plan:
     for _ in range(14):
         one, other = sorted(by.choices(names, k=2))  # no picture comes back to where it began
         pairs = [
-            (output.id, port.id, {"HDMI": "hdmi", "SDI": "bnc"}[output.circuit])
+            (output.id, port.id, {"hdmi": "hdmi", "sdi": "bnc"}[output.circuit])
             for output in built_in().devices[plan.devices[one].class_id].outputs
             for port in built_in().devices[plan.devices[other].class_id].inputs
-            if output.circuit is port.circuit and output.circuit in ("HDMI", "SDI") and one != other
+            if output.circuit is port.circuit and output.circuit in ("hdmi", "sdi") and one != other
         ]
         if pairs:
             sent, taken, lead = by.choice(pairs)
@@ -81,7 +81,7 @@ def test_pictures_and_sound_drawn_at_random(seed):
         pictures = model.pictures(name)
         late_by = {(item.camera, item.over_sdi): item.late_frames for item in screen.pictures}
         assert late_by == pytest.approx(pictures)
-        own = model.own_frames(name, "HDMI") or 0.0
+        own = model.own_frames(name, "hdmi") or 0.0
         assert screen.late_frames == pytest.approx(max(pictures.values()) + own)
         for item in screen.pictures:
             assert item.hold_frames == pytest.approx(max(pictures.values()) - item.late_frames) or item.hold_frames == 0

@@ -18,6 +18,7 @@ from tidy_trunk.media.files import at_file, new_file, reading
 from tidy_trunk.media.measuring import MeasuredFile, loudest_tone, measure_stream
 from tidy_trunk.results.measurement import MeasuredOut, StepsOut
 from tidy_trunk.words import heard
+from tidy_trunk.words.terms import term
 
 
 def show_measure(path: Path, as_json: bool) -> None:
@@ -38,7 +39,7 @@ def _words(measured: MeasuredFile) -> list[str]:
         lines.append(
             f"channel {channel.index}: peak {level(channel.peak_dbfs)}, true peak {level(channel.true_peak_dbtp)}, "
             f"RMS {level(channel.rms_dbfs)} dBFS, noise {level(channel.noise.flat_dbfs)} dBFS "
-            f"({level(channel.noise.a_dbfs)} A-weighted, {channel.noise.found}{shape}), DC {level(channel.dc_dbfs)}"
+            f"({level(channel.noise.a_dbfs)} A-weighted, {term(channel.noise.found)}{shape}), DC {level(channel.dc_dbfs)}"
         )
     for item in meanings(found):
         lines.append(

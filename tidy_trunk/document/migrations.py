@@ -129,6 +129,27 @@ def _crew_and_heat(raw: Raw) -> Raw:
     return raw
 
 
+_FORMER: Final[Mapping[str, Mapping[str, str]]] = {
+    "power": {"wall adapter": "wall-adapter", "computer USB": "computer-usb", "USB charger": "usb-charger"},
+    "what": {"beside mains": "beside-mains", "across mains": "across-mains", "LED driver": "led-driver"},
+    "read_from": {"bench": "simulation"},
+}
+"""Values of a device's power, of what a path passes and of where a reading comes from, as they were until version 12."""
+
+
+def _slugs(raw: Raw) -> Raw:
+    """12 → 13: values became slugs; those of classes are read under both names."""
+    return {name: _with_slugs(name, value) for name, value in raw.items()}
+
+
+def _with_slugs(name: str, value: Any) -> Any:
+    if isinstance(value, str):
+        return _FORMER.get(name, {}).get(value, value)
+    if isinstance(value, dict):
+        return {key: _with_slugs(key, item) for key, item in value.items()}
+    return [_with_slugs(name, item) for item in value] if isinstance(value, list) else value
+
+
 _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     1: _own_leads_and_paths,
     2: _bursts,
@@ -141,4 +162,5 @@ _STEPS: Final[Mapping[int, Callable[[Raw], Raw]]] = {
     9: _whole_cables,
     10: _shooting,
     11: _crew_and_heat,
+    12: _slugs,
 }

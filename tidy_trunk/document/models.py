@@ -62,7 +62,7 @@ from tidy_trunk.equipment import CableClassModel, DeviceClassModel
 from tidy_trunk.equipment.models import Id
 from tidy_trunk.errors import FormatError
 
-SCHEMA_VERSION: Final = 12
+SCHEMA_VERSION: Final = 13
 """ASSUMED_ number of this shape of the saved plan; it rises with every change that old programs cannot read."""
 
 Name = Annotated[str, Field(min_length=1, max_length=80)]

@@ -12,6 +12,7 @@ from tidy_trunk.equipment.files import (
     write_class,
 )
 from tidy_trunk.equipment.models import CableClassModel, DeviceClassModel, PlugModel, WiringModel
+from tidy_trunk.equipment.titles import title_of
 
 __all__ = [
     "MOST_CLASSES",
@@ -27,6 +28,7 @@ __all__ = [
     "read_class",
     "read_document",
     "read_mode",
+    "title_of",
     "write_archive",
     "write_class",
 ]

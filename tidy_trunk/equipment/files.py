@@ -9,7 +9,19 @@ from typing import Any, Final, Literal, TypeVar
 from pydantic import ValidationError
 from pydantic_core import ErrorDetails
 
-from tidy_trunk.core.gear.catalogue import CONNECTORS, DeviceClass, InputMode, LeadClass
+from tidy_trunk.core.gear.catalogue import (
+    CONNECTORS,
+    Circuit,
+    DeviceClass,
+    DeviceKind,
+    Drive,
+    InputMode,
+    LeadClass,
+    PadPlace,
+    Pattern,
+    Supply,
+    ToneTrigger,
+)
 from tidy_trunk.equipment.models import (
     BusModel,
     DeviceClassModel,
@@ -19,7 +31,7 @@ from tidy_trunk.equipment.models import (
     OutputPortModel,
     WrittenCableModel,
 )
-from tidy_trunk.equipment.titles import TITLES
+from tidy_trunk.equipment.titles import TITLES, title_of
 from tidy_trunk.errors import FormatError
 
 LARGEST_CLASS_BYTES: Final = 256 * 1024
@@ -209,6 +221,9 @@ def class_schema(of: Literal["device", "cable"]) -> bytes:
         "title": TITLES["gender"],
         "oneOf": [{"const": "male", "title": "plug (male)"}, {"const": "female", "title": "socket (female)"}],
     }
+    for listed in (Circuit, DeviceKind, Drive, PadPlace, Pattern, Supply, ToneTrigger):
+        if (choice := schema["$defs"].get(listed.__name__)) is not None:
+            choice["oneOf"] = [{"const": value, "title": title_of(listed(value))} for value in choice.pop("enum")]
     for alike in (InputPortModel, OutputPortModel, BusModel) if of == "device" else ():
         properties = schema["$defs"][alike.__name__]["properties"]
         properties["repeat"] = {"type": "integer", "minimum": 2, "maximum": MOST_REPEATS}

@@ -8,7 +8,15 @@ from collections.abc import Callable, Mapping
 from datetime import datetime
 from typing import Annotated, Any, ClassVar, Final, Self
 
-from pydantic import AfterValidator, BaseModel, ConfigDict, Field, GetJsonSchemaHandler, model_validator
+from pydantic import (
+    AfterValidator,
+    BaseModel,
+    BeforeValidator,
+    ConfigDict,
+    Field,
+    GetJsonSchemaHandler,
+    model_validator,
+)
 from pydantic.json_schema import JsonSchemaValue
 from pydantic_core import CoreSchema
 
@@ -48,6 +56,7 @@ from tidy_trunk.core.gear.catalogue import (
     Wire,
     Wiring,
 )
+from tidy_trunk.equipment.former import of_today
 
 MOST_PORTS: Final = 64
 """ASSUMED_ most sockets on one side of a device."""
@@ -85,6 +94,13 @@ Text = Annotated[str, Field(max_length=200)]
 MarkedDb = Annotated[float, Field(allow_inf_nan=False, ge=-200, le=200)]
 ContactName = Annotated[str, Field(min_length=1, max_length=4)]
 Ohm = Annotated[float, Field(allow_inf_nan=False, ge=0, le=1e7)]
+ReadCircuit = Annotated[Circuit, BeforeValidator(of_today)]
+ReadDeviceKind = Annotated[DeviceKind, BeforeValidator(of_today)]
+ReadDrive = Annotated[Drive, BeforeValidator(of_today)]
+ReadPadPlace = Annotated[PadPlace, BeforeValidator(of_today)]
+ReadPattern = Annotated[Pattern, BeforeValidator(of_today)]
+ReadSupply = Annotated[Supply, BeforeValidator(of_today)]
+ReadToneTrigger = Annotated[ToneTrigger, BeforeValidator(of_today)]
 SwitchPlace = Annotated[str, Field(min_length=1, max_length=40, description="Where it is switched: switch, menu, app")]
 
 
@@ -221,7 +237,7 @@ class InputModeModel(EquipmentModel):
     clip_dbu: DbuFigure | None = None
     ein_dbu: DbuFigure | None = None
     gain: SpanModel | None = None
-    supplies: Annotated[tuple[Supply, ...], Field(max_length=3)] = ()
+    supplies: Annotated[tuple[ReadSupply, ...], Field(max_length=3)] = ()
     since: Since = ""
 
 
@@ -247,7 +263,7 @@ class _PortModel(EquipmentModel):
     id: Id
     label: Label
     plug: PlugModel
-    circuit: Circuit
+    circuit: ReadCircuit
     channels: Annotated[tuple[Channel, ...], Field(min_length=1, max_length=2)] = ("1",)
 
 
@@ -261,10 +277,10 @@ class InputPortModel(_PortModel):
     automatic_level_places: Annotated[tuple[SwitchPlace, ...], Field(max_length=4)] = ()
     automatic_level_default: bool = False
     pad_db: Loss | None = None
-    pad_place: PadPlace = PadPlace.FIRST
+    pad_place: ReadPadPlace = PadPlace.FIRST
     low_cut_hz: Annotated[tuple[Annotated[int, Field(ge=5, le=1_000)], ...], Field(max_length=12)] = ()
     limiter_dbfs: DbfsFigure | None = None
-    limiter_place: PadPlace = PadPlace.BETWEEN
+    limiter_place: ReadPadPlace = PadPlace.BETWEEN
     digital_gain: SpanModel | None = None
     pan: tuple[Id, Id] | None = None
     bleed_db: Bleed | None = None
@@ -277,7 +293,7 @@ class OutputPortModel(_PortModel):
     core = OutputPort
     modes: Annotated[tuple[OutputModeModel, ...], Field(min_length=1, max_length=12)]
     is_headphone: bool = False
-    drive: Drive = Drive.FLOATING
+    drive: ReadDrive = Drive.FLOATING
     only_while_recording: bool = False
 
 
@@ -300,10 +316,10 @@ class FeedingModel(EquipmentModel):
     """What it draws from the input that it is plugged into."""
 
     core: ClassVar[Callable[..., Any]] = Feeding
-    needs: Annotated[tuple[Supply, ...], Field(max_length=3)] = ()
+    needs: Annotated[tuple[ReadSupply, ...], Field(max_length=3)] = ()
     current_ma: Milliamperes | None = None
     cell: bool = False
-    harmed_by: Annotated[tuple[Supply, ...], Field(max_length=3)] = ()
+    harmed_by: Annotated[tuple[ReadSupply, ...], Field(max_length=3)] = ()
 
 
 class CapsuleModel(FeedingModel):
@@ -315,7 +331,7 @@ class CapsuleModel(FeedingModel):
     self_noise_db_a: SoundLevel | None = None
     pads_db: Annotated[tuple[Annotated[float, Field(gt=0, le=60, allow_inf_nan=False)], ...], Field(max_length=4)] = ()
     boost_db: Annotated[float, Field(ge=0, le=40, allow_inf_nan=False)] = 0.0
-    pattern: Pattern = Pattern.OMNI
+    pattern: ReadPattern = Pattern.OMNI
 
 
 class PlaybackModel(EquipmentModel):
@@ -349,7 +365,7 @@ class TraitsModel(EquipmentModel):
     meters: Text = ""
     meter_reads_high_db: Decibels | None = None
     tone_dbfs: DbfsFigure | None = None
-    tone_by: ToneTrigger = ToneTrigger.SWITCH
+    tone_by: ReadToneTrigger = ToneTrigger.SWITCH
     hold: Text = ""
     bits: Annotated[int, Field(ge=8, le=64)] | None = None
     is_float: bool = False
@@ -361,7 +377,7 @@ class DeviceClassModel(EquipmentModel):
     core = DeviceClass
     id: Id
     label: Label
-    kind: DeviceKind
+    kind: ReadDeviceKind
     blurb: Text = ""
     also: Text = ""
     inputs: Annotated[tuple[InputPortModel, ...], Field(max_length=MOST_PORTS)] = ()

@@ -1,7 +1,11 @@
-"""What the fields of a class are called where somebody fills them in."""
+"""What the fields of a class are called where somebody fills them in, and the values that some of them choose from."""
 
 from collections.abc import Mapping
+from enum import StrEnum
 from typing import Final
+
+from tidy_trunk.core.base.text import spelled
+from tidy_trunk.core.gear.catalogue import Circuit, PadPlace, Supply, ToneTrigger
 
 TITLES: Final[Mapping[str, str]] = {
     "id": "Id",
@@ -133,3 +137,24 @@ TITLES: Final[Mapping[str, str]] = {
     "second": "Other contact",
 }
 """By field. [PRACTICE]"""
+
+VALUES: Final[Mapping[StrEnum, str]] = {
+    Circuit.AES3: "AES3",
+    Circuit.HDMI: "HDMI",
+    Circuit.SDI: "SDI",
+    Circuit.USB: "USB audio",
+    Supply.P48: "P48",
+    Supply.PLUG_IN: "plug-in power",
+    Supply.T_POWER: "T-power",
+    PadPlace.FIRST: "before the first stage",
+    PadPlace.BETWEEN: "between the first stage and the converter",
+    PadPlace.LAST: "behind the converter",
+    ToneTrigger.SWITCH: "a switch or menu",
+    ToneTrigger.KEYS: "keys that are held",
+}
+"""What those values are called whose words are more than their name. ASSUMED_ words"""
+
+
+def title_of(value: StrEnum) -> str:
+    """The words of a value: `live switcher`, `P48`."""
+    return VALUES.get(value) or spelled(value)

@@ -1,8 +1,8 @@
 """A measured recording and a step recording: what `./tidy measure` and `steps` print, the store keeps, and the API gives."""
 
-from typing import Final
+from typing import Annotated, Any, Final
 
-from pydantic import Field
+from pydantic import BeforeValidator, Field, computed_field
 
 from tidy_trunk.core.base.signal import (
     ChannelMeasure,
@@ -19,6 +19,7 @@ from tidy_trunk.core.base.units import SILENCE_DB, finite
 from tidy_trunk.media.measuring import MeasuredFile
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.words import heard
+from tidy_trunk.words.terms import term
 
 MOST_LISTED: Final = 200
 """ASSUMED_ flat tops and clicks of a channel that are kept: nobody looks at more, and all are counted."""
@@ -48,6 +49,11 @@ class TicksOut(Out):
     level_dbfs: float
 
 
+def _of_today(noise_from: Any) -> Any:
+    """What earlier versions wrote beside a recording."""
+    return {"in the pauses": NoiseFrom.PAUSES, "under the tone": NoiseFrom.TONE}.get(noise_from, noise_from)
+
+
 class ChannelOut(Out):
     """One channel; null is silence."""
 
@@ -58,7 +64,7 @@ class ChannelOut(Out):
     dc_dbfs: Level
     noise_floor_dbfs: Level
     noise_floor_dbfs_a: Level
-    noise_floor_from: NoiseFrom
+    noise_floor_from: Annotated[NoiseFrom, BeforeValidator(_of_today)]
     noise_shape: NoiseShape | None = None
     clipped: list[RunOut]
     clipped_count: int
@@ -70,6 +76,12 @@ class ChannelOut(Out):
     automatic_level_db: Level
     ident_gaps: int
     ltc: bool
+
+    @computed_field  # type: ignore[prop-decorator]
+    @property
+    def noise_words(self) -> str:
+        """Where the noise floor was found, as it is said."""
+        return term(self.noise_floor_from)
 
     @classmethod
     def from_core(cls, channel: ChannelMeasure, rate_hz: int) -> "ChannelOut":

@@ -7,7 +7,7 @@ from enum import StrEnum
 from typing import Any, Final
 from uuid import UUID
 
-from tidy_trunk.core.base.text import is_plain
+from tidy_trunk.core.base.text import is_plain, spelled
 from tidy_trunk.core.command import say
 from tidy_trunk.core.gear.catalogue import (
     LONGEST_LABEL,
@@ -170,7 +170,7 @@ class EquipmentService:
             raise InputError("a cable is tested in a job, between two devices that it joins")
         own = (found.item for found in self.all() if isinstance(found.item, DeviceClass) and found.item.id != item.id)
         sender = next((other for other in own if other.kind in SENDERS and other.feeds), None)
-        name = str(item.kind)
+        name = spelled(item.kind)
         edits = [
             *(taken_into_job(taken) for taken in (item, sender) if taken is not None),
             AddDevice(class_id=item.id, label=name),

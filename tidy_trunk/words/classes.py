@@ -17,6 +17,7 @@ from tidy_trunk.core.gear.catalogue import (
     Wiring,
 )
 from tidy_trunk.words.numbers import marked, plain
+from tidy_trunk.words.terms import term
 
 
 def port_lines(port: Port) -> list[str]:
@@ -59,7 +60,7 @@ def _input_mode(mode: InputMode) -> str:
     told += [f"clips at {_told(mode.clip_dbu, 'dBu')}"] if mode.clip_dbu else []
     told += [f"input noise {_told(mode.ein_dbu, 'dBu')}"] if mode.ein_dbu else []
     told += [f"gain {_knob(mode.gain)}"] if mode.gain else []
-    told += [str(supply) for supply in mode.supplies] + ([f"from firmware {mode.since} on"] if mode.since else [])
+    told += [term(supply) for supply in mode.supplies] + ([f"from firmware {mode.since} on"] if mode.since else [])
     return f"{mode.label}: {'; '.join(told)}"
 
 
@@ -82,11 +83,11 @@ def _of_input(port: InputPort) -> Iterator[str]:
         if places:
             yield f"{what}: {' and '.join(places)}"
     if port.pad_db is not None:
-        yield f"attenuator {_told(port.pad_db, 'dB')}, {port.pad_place}"
+        yield f"attenuator {_told(port.pad_db, 'dB')}, {term(port.pad_place)}"
     if port.low_cut_hz:
         yield f"low cut {', '.join(map(str, port.low_cut_hz))} Hz"
     if port.limiter_dbfs is not None:
-        yield f"limiter {_told(port.limiter_dbfs, 'dBFS')}, {port.limiter_place}"
+        yield f"limiter {_told(port.limiter_dbfs, 'dBFS')}, {term(port.limiter_place)}"
     if port.idle_noise_dbfs is not None:
         yield f"noise without sound {_told(port.idle_noise_dbfs, 'dBFS')}"
 

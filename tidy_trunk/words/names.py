@@ -5,19 +5,21 @@ from typing import Final
 
 from tidy_trunk.core.gear.catalogue import find_control
 from tidy_trunk.core.plan import (
+    ALONG,
     ROOMS,
     Hazard,
     MeterError,
     Part,
+    Passing,
     Plan,
     PlanIndex,
     School,
     Stretch,
     clock_words,
-    passing_words,
 )
 from tidy_trunk.core.time.clock import SyncWindow
 from tidy_trunk.words.numbers import plain, signed
+from tidy_trunk.words.terms import term
 
 _WORDS: Final[Mapping[str, tuple[str, str]]] = {
     "frame_rate": ("frame rate", ""),
@@ -128,6 +130,13 @@ def through(index: PlanIndex, parts: Sequence[Part]) -> str:
 def path_words(path: Sequence[Stretch]) -> str:
     """A path as it is said: `8 m past walkway and beside mains 2 m, then 4 m across mains`."""
     return ", then ".join(_stretch_words(stretch) for stretch in path) or "path not known"
+
+
+def passing_words(passing: Passing) -> str:
+    """As it is said: `beside mains 4 m`, `dimmer at 0.5 m`, `walkway`."""
+    if passing.metres is None:
+        return term(passing.what)
+    return f"{term(passing.what)}{'' if passing.what in ALONG else ' at'} {passing.metres:g} m"
 
 
 def _stretch_words(stretch: Stretch) -> str:

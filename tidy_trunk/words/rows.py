@@ -1,6 +1,6 @@
 """How a device and a cable stand in the row of a chain: source, socket, mode, power, gain, cable."""
 
-from tidy_trunk.core.gear.catalogue import CELL_KEY, Bus, InputPort, LeadClass, OutputPort, Span
+from tidy_trunk.core.gear.catalogue import CELL_KEY, Bus, InputPort, LeadClass, OutputPort, Span, Supply
 from tidy_trunk.core.plan import Part, PlacedDevice, Plan, PlanIndex
 from tidy_trunk.words.numbers import marked
 
@@ -22,7 +22,7 @@ def input_words(placed: PlacedDevice, port: InputPort) -> str:
     if len(port.modes) > 1:
         words.append(mode.label)
     if placed.supplies(port):
-        words.append("48 V" if "P48" in placed.supplies(port) else "plug-in")
+        words.append("48 V" if Supply.P48 in placed.supplies(port) else "plug-in")
     if mode.gain is not None:
         words.append(_knob_words(mode.gain, placed.gain_mark_db(port, mode)))
     if placed.pad_db(port):

@@ -5,10 +5,11 @@ from typing import Final, NamedTuple
 
 from tidy_trunk.core.advice.walk import LAST, ROUND, TIMECODE, WalkItem
 from tidy_trunk.core.base.timecode import FrameRate, name_of
-from tidy_trunk.core.gear.catalogue import Control
+from tidy_trunk.core.gear.catalogue import Control, Power
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, Run
 from tidy_trunk.words.names import begun, times_words
 from tidy_trunk.words.numbers import unsigned
+from tidy_trunk.words.terms import term
 
 
 class WalkWords(NamedTuple):
@@ -56,9 +57,9 @@ def _line(function: Callable[..., WalkLine]) -> Callable[..., WalkLine]:
 
 
 @_line
-def _power(at: ItemPlace, *, lasts: bool) -> WalkLine:
+def _power(at: ItemPlace, *, power: Power, lasts: bool) -> WalkLine:
     return (
-        f"Powered by {at.placed.power}{'' if lasts else ', with enough for the next hours'}.",
+        f"Powered by {term(power)}{'' if lasts else ', with enough for the next hours'}.",
         "What runs out ends the take.",
     )
 

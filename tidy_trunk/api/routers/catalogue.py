@@ -19,6 +19,7 @@ from tidy_trunk.core.gear.catalogue import built_in
 from tidy_trunk.core.plan import ALONG, EFFORTS_DB_SPL, ROOMS, TARGETS, Hazard, Role
 from tidy_trunk.document import plan_schema
 from tidy_trunk.equipment import class_schema
+from tidy_trunk.words.terms import term
 
 router = APIRouter(tags=["catalogue"])
 
@@ -27,13 +28,16 @@ router = APIRouter(tags=["catalogue"])
 def read_catalogue() -> CatalogueOut:
     """Device classes, targets, frame rates and vocal efforts."""
     return CatalogueOut(
-        classes=[ClassOut.model_validate(item) for item in built_in().devices.values()],
+        classes=[
+            ClassOut(id=item.id, label=item.label, kind=item.kind, group=term(item.kind), blurb=item.blurb)
+            for item in built_in().devices.values()
+        ],
         targets=[TargetChoiceOut.model_validate(target) for target in TARGETS.values()],
         rooms=[RoomOut.model_validate(room) for room in ROOMS.values()],
         roles=list(Role),
         frame_rates=list(RATES),
         efforts=dict(EFFORTS_DB_SPL),
-        hazards=[HazardOut(id=hazard, along=hazard in ALONG) for hazard in Hazard],
+        hazards=[HazardOut(id=hazard, label=term(hazard), along=hazard in ALONG) for hazard in Hazard],
     )
 
 

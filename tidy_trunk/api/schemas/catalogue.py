@@ -1,15 +1,17 @@
 """What there is to choose from."""
 
-from tidy_trunk.core.plan import Role
+from tidy_trunk.core.gear.catalogue import DeviceKind
+from tidy_trunk.core.plan import Hazard, Role
 from tidy_trunk.results.numbers import Out
 
 
 class ClassOut(Out):
-    """A plain class of the catalogue."""
+    """A plain class of the catalogue. group: the words of its kind, under which it is listed."""
 
     id: str
     label: str
-    kind: str
+    kind: DeviceKind
+    group: str
     blurb: str
 
 
@@ -31,7 +33,8 @@ class RoomOut(Out):
 class HazardOut(Out):
     """What a lead may pass; `along`: for so many metres, else at a distance."""
 
-    id: str
+    id: Hazard
+    label: str
     along: bool
 
 

@@ -1,12 +1,23 @@
 """One device with all that can be seen and set on it."""
 
 from tidy_trunk.api.schemas.controls import ControlOut
-from tidy_trunk.core.gear.catalogue import INSIDE, InputPort, Port, channel_refs, controls_of, figures_of
+from tidy_trunk.core.gear.catalogue import (
+    INSIDE,
+    Circuit,
+    DeviceKind,
+    InputPort,
+    Port,
+    channel_refs,
+    controls_of,
+    figures_of,
+)
 from tidy_trunk.core.plan import PlacedDevice
 from tidy_trunk.document import FigureModel
 from tidy_trunk.results.evaluation import Evaluation
 from tidy_trunk.results.numbers import Out
+from tidy_trunk.words.class_facts import class_facts
 from tidy_trunk.words.rows import input_words, output_words
+from tidy_trunk.words.terms import term
 
 
 class PortOut(Out):
@@ -14,7 +25,8 @@ class PortOut(Out):
     label: str
     direction: str
     plug: str
-    circuit: str
+    circuit: Circuit
+    circuit_words: str
     takes_cable: bool
     words: str
     runs: list[str]
@@ -49,7 +61,7 @@ class DeviceDetailOut(Out):
     class_id: str
     class_label: str
     blurb: str
-    kind: str
+    kind: DeviceKind
     ports: list[PortOut]
     controls: list[ControlOut]
     routing: list[RoutingOut]
@@ -70,6 +82,7 @@ class DeviceDetailOut(Out):
                 direction="in" if isinstance(port, InputPort) else "out",
                 plug=port.plug.words if port.plug.locks else f"{port.plug.words}, does not lock",
                 circuit=port.circuit,
+                circuit_words=term(port.circuit),
                 takes_cable=port.plug.connector != INSIDE,
                 words=input_words(placed, port) if isinstance(port, InputPort) else output_words(placed, port),
                 runs=[run.id for run in runs if ref in (run.sending, run.receiving)],
@@ -92,7 +105,7 @@ class DeviceDetailOut(Out):
                 RoutingOut(bus=bus.id, label=bus.label, recorded=bus.recorded, inputs=list(placed.bus_inputs(bus)))
                 for bus in device_class.buses
             ],
-            facts=[FactOut(name=name, words=words) for name, words in device_class.facts()],
+            facts=[FactOut(name=name, words=words) for name, words in class_facts(device_class)],
             channels=[ref for port in device_class.inputs for ref in channel_refs(port)],
             figures=[
                 NamedFigureOut(

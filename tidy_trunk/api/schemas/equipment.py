@@ -16,7 +16,9 @@ from tidy_trunk.equipment import document_of, write_class
 from tidy_trunk.results.numbers import Level, Out
 from tidy_trunk.services.equipment import JobClass, Original, OwnClass, TrackMoved
 from tidy_trunk.services.jobs import taken_into_job
+from tidy_trunk.words.class_facts import class_facts
 from tidy_trunk.words.classes import cable_lines, plug_words, port_lines, track_lines
+from tidy_trunk.words.terms import term
 
 
 class DrawnSocketOut(Out):
@@ -70,11 +72,11 @@ class ClassPageOut(Out):
             id=item.id,
             label=item.label,
             of="device",
-            kind=item.kind,
+            kind=term(item.kind),
             blurb=item.blurb,
             sockets=[DrawnSocketOut.from_core(port) for port in item.ports],
             lines=track_lines(item),
-            facts=[FactLineOut(name=name, words=words) for name, words in item.facts()],
+            facts=[FactLineOut(name=name, words=words) for name, words in class_facts(item)],
         )
 
 

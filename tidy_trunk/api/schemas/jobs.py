@@ -8,7 +8,7 @@ from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from tidy_trunk.core.advice.checks import Finding, Severity
 from tidy_trunk.core.base.text import is_plain
-from tidy_trunk.core.gear.catalogue import usual_distance_m
+from tidy_trunk.core.gear.catalogue import DeviceKind, usual_distance_m
 from tidy_trunk.document import AnyEdit, PlanDocument, PortRefModel
 from tidy_trunk.results.advice import FindingOut, FixOut
 from tidy_trunk.results.evaluation import Evaluation
@@ -231,7 +231,7 @@ class DeviceOut(Out):
     label: str
     class_id: str
     class_label: str
-    kind: str
+    kind: DeviceKind
     is_recording: bool
     usual_m: float
     tracks: list[TrackOut]

@@ -14,3 +14,8 @@ def is_plain(text: str) -> bool:
 def shown(text: str) -> str:
     """A text for a terminal, with a mark in place of what that would obey; new lines stay."""
     return "".join(character if character in "\n\t" or is_plain(character) else "�" for character in text)
+
+
+def spelled(slug: str) -> str:
+    """The words of a slug, as somebody types them: `live switcher`."""
+    return slug.replace("-", " ")

@@ -5,6 +5,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import replace
 from typing import Final
 
+from tidy_trunk.core.base.text import spelled
 from tidy_trunk.core.command import runs
 from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
@@ -99,7 +100,7 @@ def _device(draft: Draft, text: str, *, who: str = "", is_end: bool = False) -> 
     words = split_words(_CALLED.sub("", text))
     there = find_devices(draft.index, words)
     found = [
-        (str(item.kind) == " ".join(words[:count]), count, item)
+        (spelled(item.kind) == " ".join(words[:count]), count, item)
         for count in range(len(words), 0, -1)
         for item in _classes(draft.plan, words[:count], is_heard=bool(who))[:1]
         if count == len(words) or _has_socket(item.inputs if is_end else item.outputs, words[count:])
@@ -123,7 +124,7 @@ def _classes(plan: Plan, words: Sequence[str], *, is_heard: bool) -> list[Device
     said = " ".join(words)
     return sorted(
         found,
-        key=lambda item: (item.id not in plan.classes, is_heard and not item.is_microphone, str(item.kind) != said),
+        key=lambda item: (item.id not in plan.classes, is_heard and not item.is_microphone, spelled(item.kind) != said),
     )
 
 

@@ -3,6 +3,7 @@
 from collections.abc import Iterable, Iterator, Sequence
 from typing import Final
 
+from tidy_trunk.core.base.text import spelled
 from tidy_trunk.core.command.runs import TO
 from tidy_trunk.core.command.words import find_classes, find_devices, matches, near_classes, split_words
 from tidy_trunk.core.gear.catalogue import INSIDE, ControlKind, controls_of
@@ -65,7 +66,7 @@ def after_path(plan: Plan, rest: str) -> Iterator[str]:
     yield from after_run(": ", plan, rest)
     begun, past, last = rest.rpartition(" past ")
     if past:
-        yield from (f"{begun} past {hazard.lower()}" for hazard in Hazard if hazard.lower().startswith(last.strip()))
+        yield from (f"{begun} past {spelled(hazard)}" for hazard in Hazard if spelled(hazard).startswith(last.strip()))
 
 
 def between(plan: Plan, line: str) -> Iterator[str]:

@@ -5,6 +5,7 @@ from collections.abc import Callable, Iterator, Sequence
 from dataclasses import replace
 from itertools import islice, product
 
+from tidy_trunk.core.base.text import spelled
 from tidy_trunk.core.command.connect import propose_leads, propose_runs
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, possible, single
 from tidy_trunk.core.command.words import (
@@ -229,10 +230,11 @@ def _passing(text: str) -> Passing:
     found = _PASSING.fullmatch(text.strip())
     words = split_words(found.group(1)) if found else []
     for hazard in Hazard:
-        if (words and words == split_words(hazard)[-len(words) :]) or words == split_words(hazard)[: len(words)]:
+        said = split_words(spelled(hazard))
+        if words in (said[: len(words)], said[-len(words) :]) and words:
             metres = number(found.group(2)) if found and found.group(2) else None
             return Passing(hazard, metres)
-    raise NotUnderstoodError(f"'{text.strip()}' is nothing that a cable passes: use {', '.join(Hazard)}")
+    raise NotUnderstoodError(f"'{text.strip()}' is nothing that a cable passes: use {', '.join(map(spelled, Hazard))}")
 
 
 def swap(plan: Plan, run: Run, rest: str) -> Iterator[Proposal]:

@@ -113,7 +113,7 @@ from tidy_trunk.core.plan.model import (
     crew_names,
 )
 from tidy_trunk.core.plan.own_leads import check_lead, circuits_of, drawn_lead
-from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, passing_words, path_m
+from tidy_trunk.core.plan.path import ALONG, FIELDS, needed_m, order_m, passed, path_m
 from tidy_trunk.core.plan.rooms import OPEN, ROOMS, Room
 from tidy_trunk.core.plan.shooting import (
     BETWEEN_TAKES_MIN,
@@ -260,7 +260,6 @@ __all__ = [
     "order_m",
     "pair_key",
     "passed",
-    "passing_words",
     "path_m",
     "planned_takes",
     "sound_bytes_per_min",

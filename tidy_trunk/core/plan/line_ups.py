@@ -12,7 +12,7 @@ class ReadFrom(StrEnum):
     METER = "meter"
     RECORDING = "recording"
     EARLIER = "earlier"  # of the same pair in another job: to be verified
-    SIMULATION = "bench"  # simulated devices, for practice and for the demo; the value is the one that saved plans hold
+    SIMULATION = "simulation"  # simulated devices: for practice, and for the demo
 
 
 READ_WITHIN_DB: Final[Mapping[ReadFrom, float]] = {

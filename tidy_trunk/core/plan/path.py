@@ -36,10 +36,3 @@ def passed(run: Run) -> Iterator[Passing]:
     """All that a run passes."""
     for stretch in run.path:
         yield from stretch.passes
-
-
-def passing_words(passing: Passing) -> str:
-    """As it is said: `beside mains 4 m`, `dimmer at 0.5 m`, `walkway`."""
-    if passing.metres is None:
-        return str(passing.what)
-    return f"{passing.what}{'' if passing.what in ALONG else ' at'} {passing.metres:g} m"

@@ -6,7 +6,7 @@ from datetime import date, datetime
 from typing import Final
 
 from tidy_trunk.core.base.signal import LARGEST_SETTING
-from tidy_trunk.core.base.text import is_plain
+from tidy_trunk.core.base.text import is_plain, spelled
 from tidy_trunk.core.base.timecode import LARGEST_PPM, MOST_FRAMES, FrameRate
 from tidy_trunk.core.gear.catalogue import built_in, channel_refs, controls_of, find_control, span_of
 from tidy_trunk.core.plan.clocks import LAST_MIN, MOST_BREAKS, MOST_JAMS, PairDrift, clock_words
@@ -391,7 +391,7 @@ def _check_stretch(stretch: Stretch) -> None:
             check_number(str(passing.what), passing.metres, 0, LONGEST_LEAD_M, "m")
         if passing.what in ALONG and passing.metres is not None and passing.metres > stretch.length_m:
             raise RangeError(
-                f"it cannot lie {passing.what} for {passing.metres:g} m on a stretch of {stretch.length_m:g} m"
+                f"it cannot lie {spelled(passing.what)} for {passing.metres:g} m on a stretch of {stretch.length_m:g} m"
             )
 
 

@@ -6,7 +6,7 @@ from dataclasses import dataclass, replace
 from typing import Final
 
 from tidy_trunk.core.command import find_classes
-from tidy_trunk.core.gear.catalogue import DeviceClass, DeviceKind, built_in
+from tidy_trunk.core.gear.catalogue import Circuit, DeviceClass, DeviceKind, built_in
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.core.rigs.brief import (
     MOST_CAMERAS,
@@ -205,7 +205,7 @@ def _camera_of(kind: str) -> str:
 def _takes_aes3(class_id: str, own: Mapping[str, DeviceClass]) -> bool:
     item = own.get(class_id) or built_in().devices[class_id]
     return any(
-        port.circuit.name == "AES3"
+        port.circuit is Circuit.AES3
         or (any(mode.signal == "digital" for mode in port.modes) and port.circuit.is_analogue)
         for port in item.inputs
     )

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from tidy_trunk.core.advice.adviser import ConnectionMethod
 from tidy_trunk.core.advice.checks import PlacedFinding, Severity, check
 from tidy_trunk.core.advice.line_up import line_up_steps
+from tidy_trunk.core.base.text import spelled
 from tidy_trunk.core.command import DeviceMatch, Draft, Proposal, joined, split_words
 from tidy_trunk.core.gear.catalogue import DeviceClass, built_in, usual_distance_m
 from tidy_trunk.core.plan import EFFORTS_DB_SPL, AddSource, Plan, SaveClass, apply_edits
@@ -93,7 +94,7 @@ def _is_unmatched(answer: Proposal) -> bool:
 def _labels(ends: WantedConnection, own: Mapping[str, DeviceClass]) -> list[tuple[str, str]]:
     """Each class with what a device of it is called: its kind, where that tells the two apart."""
     classes = [own.get(name) or built_in().devices[name] for name in (ends.sending, ends.receiving)]
-    kinds = [str(item.kind) for item in classes]
+    kinds = [spelled(item.kind) for item in classes]
     names = [kind[:1].upper() + kind[1:] for kind in kinds] if kinds[0] != kinds[1] else ["Sender", "Receiver"]
     return [(item.id, name) for item, name in zip(classes, names, strict=True)]
 

@@ -4,8 +4,9 @@ from collections.abc import Mapping
 from typing import Final
 
 from tidy_trunk.core.advice.checks import Severity
-from tidy_trunk.core.plan import Hazard, Passing, passing_words
+from tidy_trunk.core.plan import Hazard, Passing
 from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
+from tidy_trunk.words.names import passing_words
 
 
 @says

@@ -6,6 +6,7 @@ from typing import Final
 from tidy_trunk.core.advice.checks.rules.power import Harm, NoPowerReason
 from tidy_trunk.core.gear.catalogue import Supply
 from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
+from tidy_trunk.words.terms import term
 
 _ROUTINE: Final = "Mute, connect, switch on, wait, open."
 
@@ -18,7 +19,7 @@ def microphone_unpowered(at: FindingPlace, *, cause: NoPowerReason, need: Supply
             f"{at.sender} works from its own cell, and none is in. It has no gauge: a fresh one each day, and log it.",
         )
     return FindingWords(
-        f"{at.sender} has no power", f"{at.sender} needs {need}, and {_why_unpowered(at, cause)}. {_ROUTINE}"
+        f"{at.sender} has no power", f"{at.sender} needs {term(need)}, and {_why_unpowered(at, cause)}. {_ROUTINE}"
     )
 
 
@@ -49,7 +50,7 @@ _HARMED: Final[Mapping[Harm, str]] = {
 
 @says
 def harmful_power(at: FindingPlace, *, harm: Harm, across_v: float) -> FindingWords:
-    supply = at.finding.about
+    supply = term(Supply(at.finding.about))
     return FindingWords(
         f"{supply} where it harms",
         f"{supply} is on at {at.socket} and reaches {at.sender}, {_HARMED[harm].format(volts=across_v)}. Switch it off before plugging "

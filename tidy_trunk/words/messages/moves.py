@@ -8,6 +8,7 @@ from tidy_trunk.words.edits import sentence
 from tidy_trunk.words.messages.said import says
 from tidy_trunk.words.names import times_words
 from tidy_trunk.words.numbers import khz
+from tidy_trunk.words.terms import term
 
 MOST_SPELLED = 3
 """ASSUMED_ how many settings still read as one line."""
@@ -171,12 +172,12 @@ def low_cut(at: PlanIndex, socket: PortRef, cut_hz: int | None) -> str:
 
 @says
 def supply_on(at: PlanIndex, supply: Supply, socket: PortRef) -> str:
-    return f"Switch {supply} on at {socket_words(at, socket)}"
+    return f"Switch {term(supply)} on at {socket_words(at, socket)}"
 
 
 @says
 def supply_off(at: PlanIndex, supply: Supply) -> str:
-    return f"Switch {supply} off"
+    return f"Switch {term(supply)} off"
 
 
 @says

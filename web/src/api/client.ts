@@ -385,7 +385,7 @@ export const api = {
     reading(() => server.GET('/api/jobs/{job_id}/line-up', { params: { path: { job_id: job } } })),
   voices: (job: string) =>
     reading(() => server.GET('/api/jobs/{job_id}/line-up/voices', { params: { path: { job_id: job } } })),
-  reading: (job: string, track: string, read: number, from: 'meter' | 'recording' | 'bench') =>
+  reading: (job: string, track: string, read: number, from: 'meter' | 'recording' | 'simulation') =>
     reading(() =>
       server.POST('/api/jobs/{job_id}/line-up/{track_id}/reading', {
         params: { path: { job_id: job, track_id: track } },

@@ -18,7 +18,7 @@ export const useCatalogue = defineStore('catalogue', () => {
   const kinds = computed(() => {
     const found = new Map<string, Catalogue['classes']>()
     for (const item of value.value?.classes ?? [])
-      found.set(item.kind, [...(found.get(item.kind) ?? []), item])
+      found.set(item.group, [...(found.get(item.group) ?? []), item])
     return [...found]
   })
   return { value, kinds, load }

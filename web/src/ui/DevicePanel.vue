@@ -68,7 +68,7 @@ function route(bus: string, event: Event) {
       <details v-for="port in ports" :key="port.id" :open="port.runs.length > 0" :aria-label="port.label">
         <summary>
           <strong>{{ port.label }}</strong>
-          <span class="soft small">{{ port.direction }}, {{ port.plug }}, {{ port.circuit }}</span>
+          <span class="soft small">{{ port.direction }}, {{ port.plug }}, {{ port.circuit_words }}</span>
         </summary>
         <ControlField
           v-for="control in controlsOf(port.id)"

@@ -81,7 +81,7 @@ def test_t_power_of_a_mode_is_told_wherever_it_reaches():
     for plan in (coil, shotgun, output):
         warned = do(plan, "set mixer 1 mode t-power")
         told = [finding for finding in check(report_of(warned)) if finding.rule == "harmful-power"]
-        assert [finding.about for finding in told] == ["T-power"]
+        assert [finding.about for finding in told] == ["t-power"]
         cured = apply_edits(warned, fixes(warned, told[0])[0].edits)
         assert "harmful-power" not in grave(cured)
 

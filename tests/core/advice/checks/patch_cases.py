@@ -246,9 +246,9 @@ PATCH_CASES = [
     Case("one-recorder", made(SetSource(source="voice", irreplaceable=True), base=boom_in_bag()), boom_in_bag(), CAUTION, "alone records it", cured=False),
     Case("shared-part", two_recorders(direct=False), heard_by_both(), CAUTION, "depend on boom, bag and cable 1", cured=False),
     Case("hum-loop", powered("mains", "mains"), powered("mains", "battery"), CAUTION, "cam → mains → rec → cam"),
-    Case("hum-loop", powered("computer USB", "mains"), powered("USB charger", "mains"), CAUTION, "the computer"),
-    Case("hum-loop", powered("computer USB", "wall adapter"), powered("computer USB", "battery"), CAUTION, "ticks and clicks"),
-    Case("hum-loop", powered("mains", "wall adapter"), powered("mains", "battery"), NOTE, "mostly clean"),
+    Case("hum-loop", powered("computer-usb", "mains"), powered("usb-charger", "mains"), CAUTION, "the computer"),
+    Case("hum-loop", powered("computer-usb", "wall-adapter"), powered("computer-usb", "battery"), CAUTION, "ticks and clicks"),
+    Case("hum-loop", powered("mains", "wall-adapter"), powered("mains", "battery"), NOTE, "mostly clean"),
     Case("frequency-mismatch", radios(520.0, heard=521.0), radios(520.0), STOP, "hears nothing"),
     Case("frequency-twice", radios(520.0, 520.1), radios(520.0, 521.0), STOP, "less than 200 kHz apart"),
     # 2 × 521 − 522 = 520; 521.4 + 523 − 524.4 = 520.

@@ -120,18 +120,3 @@ def test_a_measured_impedance_moves_the_level():
     low = made(SetFigure(device="cam", path=path, figure=Figure(600, 5, Provenance.MEASURED, "USER")), base=plan)
     losses = [run_loss_db(PlanIndex(item), item.runs["run-2"]) for item in (plan, low)]
     assert losses == pytest.approx([0.34, 1.34], abs=0.01)
-
-
-def test_facts_are_what_a_day_asks_for():
-    facts = dict(built_in().devices["mirrorless-mic"].traits.facts())
-    assert facts["picture late by"] == "5 frames"  # handbook section 8: about 5 frames over HDMI on one pair
-    assert facts["timecode"].startswith("lost when off") and facts["longest clip"] == "30 min"
-    assert dict(built_in().devices["float-recorder"].traits.facts())["file"] == "32 bit float"
-    assert built_in().devices["ribbon"].facts() == (("hears", "figure of eight"),)
-    assert "coarse" in dict(built_in().devices["mirrorless-line"].facts())["meters"]
-    assert dict(built_in().devices["mirrorless-line"].facts())["one or the other"] == (
-        "built-in pair off while mic socket is used, mic socket off while shoe is used, "
-        "built-in pair off while shoe is used"
-    )
-    assert dict(built_in().devices["shoe-adapter"].facts())["knobs linked in one routing"] == "in 1 with in 2"
-    assert dict(built_in().devices["battery-condenser"].facts())["needs"] == "P48, 2 mA or its own cell, no gauge"

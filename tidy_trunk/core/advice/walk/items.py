@@ -73,7 +73,7 @@ def _item(placed: PlacedDevice, what: str, name: str = "", **facts: object) -> W
 def _of_camera_alone(placed: PlacedDevice) -> Iterator[WalkItem]:
     """A camera that no sound is led to: it records by itself, and its own microphone is what it is found by."""
     if placed.power is not None:
-        yield _item(placed, "power", lasts=False)
+        yield _item(placed, "power", power=placed.power, lasts=False)
     yield _item(placed, "card")
     yield _item(placed, "own-microphone")
     yield _item(placed, "rolling")
@@ -91,7 +91,7 @@ def _in_order(report: Report) -> list[PlacedDevice]:
 
 def _of_device(report: Report, placed: PlacedDevice, steps: Sequence[LineUpStep]) -> Iterator[WalkItem]:
     if placed.power is not None:
-        yield _item(placed, "power", lasts=placed.power in (Power.MAINS, Power.ADAPTER))
+        yield _item(placed, "power", power=placed.power, lasts=placed.power in (Power.MAINS, Power.ADAPTER))
     if placed.device_class.capsule is not None and placed.device_class.capsule.cell and placed.has_cell_in:
         yield _item(placed, "cell")
     if placed.sample_rate_hz is not None and len(placed.device_class.traits.sample_rates_hz) > 1:

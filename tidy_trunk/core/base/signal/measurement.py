@@ -46,8 +46,8 @@ class NoiseShape(StrEnum):
 class NoiseFrom(StrEnum):
     """Where a noise floor was found."""
 
-    PAUSES = "in the pauses"
-    TONE = "under the tone"
+    PAUSES = "pauses"
+    TONE = "tone"
     NOWHERE = "nowhere"
 
 

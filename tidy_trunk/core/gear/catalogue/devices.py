@@ -20,17 +20,17 @@ class DeviceKind(StrEnum):
     RECEIVER = "receiver"
     RECORDER = "recorder"
     MIXER = "mixer"
-    PREAMP = "preamp box"
+    PREAMP = "preamp-box"
     CAMERA = "camera"
-    INTERFACE = "audio interface"
+    INTERFACE = "audio-interface"
     COMPUTER = "computer"
     PLAYER = "player"
-    DELAY = "audio delay"
-    SWITCHER = "live switcher"
-    CLOCK = "timecode generator"
+    DELAY = "audio-delay"
+    SWITCHER = "live-switcher"
+    CLOCK = "timecode-generator"
     HEADPHONES = "headphones"
-    SPEAKER = "powered speaker"
-    MONITOR = "picture monitor"
+    SPEAKER = "powered-speaker"
+    MONITOR = "picture-monitor"
 
 
 class Signal(StrEnum):
@@ -44,17 +44,17 @@ class Signal(StrEnum):
 class Supply(StrEnum):
     """Power over the signal contacts. Source: [IEC61938]; plug-in power [PRACTICE]"""
 
-    P48 = "P48"
-    PLUG_IN = "plug-in power"
-    T_POWER = "T-power"
+    P48 = "p48"
+    PLUG_IN = "plug-in-power"
+    T_POWER = "t-power"
 
 
 class PadPlace(StrEnum):
     """Where an attenuator or a limiter sits decides whether it helps."""
 
-    FIRST = "before the first stage"
-    BETWEEN = "between the first stage and the converter"
-    LAST = "behind the converter"
+    FIRST = "before-first-stage"
+    BETWEEN = "before-converter"
+    LAST = "behind-converter"
 
 
 class Power(StrEnum):
@@ -62,16 +62,16 @@ class Power(StrEnum):
 
     BATTERY = "battery"
     MAINS = "mains"  # by an earthed plug
-    ADAPTER = "wall adapter"  # double-insulated, a camera's mains pack too
-    COMPUTER = "computer USB"  # or a monitor or hub on one
-    CHARGER = "USB charger"
+    ADAPTER = "wall-adapter"  # double-insulated, a camera's mains pack too
+    COMPUTER = "computer-usb"  # or a monitor or hub on one
+    CHARGER = "usb-charger"
 
 
 class ToneTrigger(StrEnum):
     """When a device gives its tone. Source: [HANDBOOK] §3"""
 
-    SWITCH = "a switch or menu"
-    KEYS = "keys that are held"
+    SWITCH = "switch"
+    KEYS = "held-keys"
     RECORDING = "recording"  # only while it rolls, and its levels cannot be changed meanwhile
 
 
@@ -87,7 +87,7 @@ class Drive(StrEnum):
 
     FLOATING = "floating"  # a coil or a transformer: all of it between the legs, whichever is earthed
     SYMMETRIC = "symmetric"  # each leg half, in opposite polarity, against the screen
-    HOT_ONLY = "hot only"  # all of it on the hot leg; the cold one has the same impedance and no signal
+    HOT_ONLY = "hot-only"  # all of it on the hot leg; the cold one has the same impedance and no signal
 
 
 USB_POWER_W: Final = 15.0
@@ -342,39 +342,6 @@ class Traits:
         adapter = (Power.ADAPTER,) if self.power_w.value <= ADAPTER_POWER_W else ()
         return (*battery, Power.MAINS, *adapter, *usb)
 
-    def facts(self) -> tuple[tuple[str, str], ...]:
-        """What is known, as (name, words), in the order in which a day asks for it."""
-        kept = {True: "kept when off", False: "lost when off: jam again after every battery", None: ""}
-        rates = ", ".join(f"{rate / 1000:g} kHz" for rate in self.sample_rates_hz)
-        found = (
-            ("file", f"{self.bits} bit{' float' if self.is_float else ''}" if self.bits else ""),
-            ("sample rates", rates),
-            ("clock", _words(self.clock_ppm, "ppm", "±")),
-            ("timecode", kept[self.keeps_timecode_when_off]),
-            ("picture late by", _words(self.picture_delay_frames, "frames")),
-            ("picture late over SDI", _words(self.sdi_delay_frames, "frames")),
-            ("sound late by", _words(self.sound_delay_ms, "ms")),
-            ("power", _words(self.power_w, "W")),
-            ("phantom power for all", _words(self.phantom_budget_ma, "mA")),
-            ("battery", _words(self.battery_wh, "Wh")),
-            ("media", self.media),
-            ("size of the media", _words(self.media_gb, "GB")),
-            ("picture", _words(self.picture_mbps, "Mbit/s")),
-            ("meters", self.meters),
-            ("meters read high by", _words(self.meter_reads_high_db, "dB")),
-            ("tone, fixed at", _words(self.tone_dbfs, "dBFS")),
-            ("tone by", "" if self.tone_by is ToneTrigger.SWITCH else str(self.tone_by)),
-            ("hold", self.hold),
-            ("longest clip", _words(self.clip_limit_min, "min")),
-            ("gets too hot after", _words(self.heat_limit_min, "min")),
-            ("warm-up", _words(self.warm_up_min, "min")),
-        )
-        return tuple((name, words) for name, words in found if words)
-
-
-def _words(figure: Figure | None, unit: str, sign: str = "") -> str:
-    return f"{sign}{figure.value:g} {unit}" if figure is not None and figure.value else ""
-
 
 @dataclass(frozen=True, slots=True, kw_only=True)
 class DeviceClass:
@@ -428,7 +395,7 @@ class DeviceClass:
         for port in self.ports:
             if (port.plug.connector, port.circuit) not in PINOUTS:
                 raise InputError(
-                    f"class {self.id}, port {port.id}: {CONNECTORS[port.plug.connector].label} is not {port.circuit}"
+                    f"class {self.id}, port {port.id}: {CONNECTORS[port.plug.connector].label} is not '{port.circuit}'"
                 )
         for bus in self.buses:
             if not set(bus.inputs) <= inputs:
@@ -449,41 +416,6 @@ class DeviceClass:
                     raise InputError(f"class {self.id}, port {port.id}: panned to {bus_id}, which is not there")
         if len(bus_ids) != len(self.buses):
             raise InputError(f"class {self.id}: two tracks or mixes share one id")
-
-    def facts(self) -> tuple[tuple[str, str], ...]:
-        """What is known beside the signal path, as (name, words); a microphone's pattern and powering first."""
-        pattern = (("hears", str(self.capsule.pattern)),) if self.capsule is not None else ()
-        return (*pattern, *self._powering(), *self.traits.facts(), *self._ties(), *self._limits())
-
-    def _limits(self) -> tuple[tuple[str, str], ...]:
-        """What not every device of its class can do, or not always."""
-        modes = [(port, mode) for port in self.ports for mode in port.modes]
-        since = [f"{port.label}, {mode.label} from {mode.since}" for port, mode in modes if mode.since]
-        live = [port.label for port in self.outputs if port.only_while_recording]
-        found = (
-            ("from firmware", ", ".join(since)),
-            ("live only while recording", ", ".join(live)),
-            ("timecode from", "" if self.traits.makes_timecode else "another device: it makes none"),
-        )
-        return tuple((name, words) for name, words in found if words)
-
-    def _powering(self) -> tuple[tuple[str, str], ...]:
-        feeding = self.feeding
-        if feeding is None or not (feeding.needs or feeding.cell):
-            return ()
-        current = f", {feeding.current_ma.value:g} mA" if feeding.current_ma else ""
-        needs = [f"{supply}{current}" for supply in feeding.needs]
-        if feeding.cell:
-            needs.append("its own cell, no gauge")
-        return (("needs", " or ".join(needs)),)
-
-    def _ties(self) -> tuple[tuple[str, str], ...]:
-        """Ports that are not free of each other."""
-        names = {port.id: port.label for port in self.ports}
-        linked = [f"{port.label} with {names[other]}" for port in self.inputs for other in port.linked_to]
-        blocked = [f"{names[other]} off while {port.label} is used" for port in self.inputs for other in port.blocks]
-        found = (("knobs linked in one routing", ", ".join(linked)), ("one or the other", ", ".join(blocked)))
-        return tuple((name, words) for name, words in found if words)
 
     @property
     def is_microphone(self) -> bool:

@@ -16,7 +16,7 @@ class Pattern(StrEnum):
     OMNI = "omnidirectional"
     CARDIOID = "cardioid"
     SUPERCARDIOID = "supercardioid"
-    FIGURE_8 = "figure of eight"
+    FIGURE_8 = "figure-of-eight"
     SHOTGUN = "shotgun"
 
     def ratio(self, cosine: float) -> float:

@@ -29,7 +29,7 @@ class LineUpStanding(StrEnum):
 
     FRESH = "fresh"
     MOVED = "moved"  # the same way, another setting: its correction holds, within the marks of the knobs
-    ANOTHER_WAY = "another way"  # another mode, lead or port: it says nothing any more
+    ANOTHER_WAY = "another-way"  # another mode, lead or port: it says nothing any more
 
 
 @dataclass(frozen=True, slots=True)

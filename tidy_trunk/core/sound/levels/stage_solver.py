@@ -6,6 +6,7 @@ from collections.abc import Collection, Mapping, Sequence
 from functools import partial
 from typing import Final, Generic, NamedTuple, TypeVar
 
+from tidy_trunk.core.base.text import spelled
 from tidy_trunk.core.base.units import db_from_ratio, sum_powers_db
 from tidy_trunk.core.gear.catalogue import Bus, Pattern, PlaybackLevel, Signal, channel_refs
 from tidy_trunk.core.plan import ROOMS, PlacedDevice, PlanIndex, Source, Weighting
@@ -152,7 +153,7 @@ class StageSolver(ABC, Generic[S]):
         direct_db = pattern.off_axis_db(angle_deg) - db_from_ratio(distance_m)
         passage.shift(f"{distance_m:g} m away", -db_from_ratio(distance_m))
         if angle_deg:
-            passage.shift(f"{angle_deg:g}° off axis, {pattern}", pattern.off_axis_db(angle_deg))
+            passage.shift(f"{angle_deg:g}° off axis, {spelled(pattern)}", pattern.off_axis_db(angle_deg))
         if math.isfinite(critical_m):
             back_db = -db_from_ratio(critical_m)
             passage.shift("what the room gives back", sum_powers_db((direct_db, back_db)) - direct_db)

@@ -65,7 +65,7 @@ describe('useTwoThings', () => {
           : path === '/api/equipment'
             ? [{ page: { of: 'device', id: 'my-box', label: 'My box' } }]
             : path === '/api/catalogue'
-              ? { classes: [{ id: 'boom', label: 'Boom', kind: 'microphone' }] }
+              ? { classes: [{ id: 'boom', label: 'Boom', kind: 'microphone', group: 'microphone' }] }
               : { job: 'j3' },
     }))
     const ends = ref<Ends | null>(null)

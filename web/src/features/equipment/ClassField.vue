@@ -135,13 +135,13 @@ const chosen = (choice: string, on: boolean) => {
 
   <fieldset v-else-if="field.shape === 'choices'" class="choices">
     <legend>{{ field.title }}</legend>
-    <label v-for="choice in entry.enum" :key="choice" class="check">
+    <label v-for="[choice, label] in optionsOf(entry)" :key="choice" class="check">
       <input
         type="checkbox"
         :checked="words.split(', ').includes(choice)"
         @change="emit('change', chosen(choice, target($event).checked))"
       />
-      {{ choice }}
+      {{ label }}
     </label>
   </fieldset>
 

@@ -62,7 +62,7 @@ function shapeOf(schema: Schema, defs: Schema['$defs']): Shape {
   if (schema.type !== 'array') return 'text'
   const item = resolved(schema.items ?? schema.prefixItems?.[0] ?? {}, defs)
   if (item.properties) return 'list'
-  if (item.enum) return 'choices'
+  if (item.enum || item.oneOf) return 'choices'
   return item.type === 'number' || item.type === 'integer' ? 'numbers' : 'words'
 }
 
@@ -105,8 +105,8 @@ export const BEGINS: Readonly<Record<string, () => Item>> = {
   gain: () => ({ minimum_db: 0, maximum_db: 40, step_db: 1, default_db: 20 }),
   digital_gain: () => ({ minimum_db: -20, maximum_db: 20, step_db: 1, default_db: 0 }),
   trim: () => ({ minimum_db: -30, maximum_db: 0, step_db: 1, default_db: 0 }),
-  capsule: () => ({ sensitivity_mv_per_pa: 10, max_db_spl: 130, self_noise_db_a: 18, needs: ['P48'] }),
-  booster: () => ({ needs: ['P48'] }),
+  capsule: () => ({ sensitivity_mv_per_pa: 10, max_db_spl: 130, self_noise_db_a: 18, needs: ['p48'] }),
+  booster: () => ({ needs: ['p48'] }),
   playback: () => ({ average_dbfs: -18, peak_dbfs: -1 }),
   law: () => ({ position_db: 0, gain_db: 0 }),
 }

@@ -11,7 +11,9 @@ it('offers own classes first, brings one along once, and keeps what the job has'
   const asked = answering(({ path }) => {
     if (path === '/api/equipment') return { body: [{ page: BOX, takes: TAKES }] }
     if (path === '/api/catalogue')
-      return { body: { classes: [{ id: 'ribbon', label: 'Ribbon', kind: 'microphone' }] } }
+      return {
+        body: { classes: [{ id: 'ribbon', label: 'Ribbon', kind: 'microphone', group: 'microphone' }] },
+      }
     return {
       body: path.endsWith('/classes')
         ? [{ id: 'their-box', label: 'Theirs', original: 'none', devices: [] }]

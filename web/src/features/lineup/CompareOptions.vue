@@ -36,8 +36,8 @@ async function simulate() {
   <details class="no-print" @toggle="($event.target as HTMLDetailsElement).open && !options.length && load()">
     <summary>Compare the matching options of {{ name }}</summary>
     <p class="small soft">
-      Record tone and then a few seconds of silence with each option, drop the files in, and say which is which.
-      The noise of each is compared with the prediction.
+      Record tone and then a few seconds of silence with each option, drop the files in, and say which is
+      which. The noise of each is compared with the prediction.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <div v-if="options.length" class="given">

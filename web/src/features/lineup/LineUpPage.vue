@@ -51,7 +51,7 @@ async function choose(track: string) {
 }
 
 /** What was taken stays open: what is to be turned follows from it. */
-async function takeFor(track: string, read: number, from: 'meter' | 'recording' | 'bench') {
+async function takeFor(track: string, read: number, from: 'meter' | 'recording' | 'simulation') {
   await choose(track)
   await take(track, read, from)
 }

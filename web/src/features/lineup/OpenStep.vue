@@ -22,7 +22,7 @@ watch(
 const FROM = {
   meter: 'read from its meter',
   recording: 'measured in a recording',
-  bench: 'in the simulation',
+  simulation: 'in the simulation',
   earlier: 'as found in another job',
 } as const
 

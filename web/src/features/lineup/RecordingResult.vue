@@ -20,7 +20,7 @@ const props = defineProps<{
   step: LineUpStep | undefined
 }>()
 const emit = defineEmits<{
-  take: [read: number, from: 'recording' | 'bench']
+  take: [read: number, from: 'recording' | 'simulation']
   law: [device: string, control: string, scale: [number, number] | null]
   meter: [shown: (number | null)[]]
 }>()
@@ -77,7 +77,7 @@ const most = computed(() =>
           v-if="!tone.cut"
           size="small"
           :disabled="job.readOnly"
-          @click="emit('take', tone.level, recording.asked.simulated ? 'bench' : 'recording')"
+          @click="emit('take', tone.level, recording.asked.simulated ? 'simulation' : 'recording')"
           >Take {{ formatLevel(tone.level, 1) }} dBFS{{
             tones.length > 1 ? ` of channel ${tone.index}` : ''
           }}
@@ -143,7 +143,7 @@ const most = computed(() =>
           <td class="num">{{ formatLevel(channel.rms_dbfs, 1) }}</td>
           <td class="num">{{ formatLevel(channel.noise_floor_dbfs, 1) }}</td>
           <td class="num">{{ formatLevel(channel.noise_floor_dbfs_a, 1) }}</td>
-          <td class="soft">{{ channel.noise_floor_from }}</td>
+          <td class="soft">{{ channel.noise_words }}</td>
         </tr>
       </tbody>
     </table>

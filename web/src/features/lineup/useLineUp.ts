@@ -30,7 +30,7 @@ export function useLineUp(wanted: Ref<string>) {
   )
 
   /** Take what was read for what is so, as one edit of the job. */
-  const take = (track: string, read: number, from: 'meter' | 'recording' | 'bench') =>
+  const take = (track: string, read: number, from: 'meter' | 'recording' | 'simulation') =>
     doing((id) => api.reading(id, track, read, from))
 
   /** Set a pair as it was found in another job: to be verified. */

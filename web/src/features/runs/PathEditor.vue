@@ -13,7 +13,7 @@ const job = useJob()
 const catalogue = useCatalogue()
 onMounted(() => catalogue.load())
 const path = computed<readonly Stretch[]>(() => props.run.path ?? [])
-const isAlong = (what: Hazard) => catalogue.value?.hazards.find(({ id }) => id === what)?.along
+const hazard = (what: Hazard) => catalogue.value?.hazards.find(({ id }) => id === what)
 
 /** Changes the path as it stands when its turn comes: the answer to an earlier change may still be on its way. */
 const keep = (change: (path: readonly Stretch[]) => Stretch[]) =>
@@ -65,8 +65,8 @@ const dropPassing = (index: number, at: number) =>
           @change="passBy(index, $event)"
         >
           <option value="">+ what it passes</option>
-          <option v-for="hazard in catalogue.value?.hazards" :key="hazard.id" :value="hazard.id">
-            {{ hazard.id }}
+          <option v-for="item in catalogue.value?.hazards" :key="item.id" :value="item.id">
+            {{ item.label }}
           </option>
         </select>
         <Button
@@ -79,14 +79,14 @@ const dropPassing = (index: number, at: number) =>
         >
       </div>
       <div v-for="(passing, at) in stretch.passes" :key="at" class="line passing">
-        <span>{{ passing.what }}, {{ isAlong(passing.what) ? 'for' : 'at' }}</span>
+        <span>{{ hazard(passing.what)?.label }}, {{ hazard(passing.what)?.along ? 'for' : 'at' }}</span>
         <KeptInput
           class="plain-input num"
           type="number"
           min="0"
           max="500"
           step="0.1"
-          :aria-label="`${passing.what}, metres`"
+          :aria-label="`${hazard(passing.what)?.label}, metres`"
           :value="passing.metres"
           :disabled="job.readOnly"
           @change="setPassing(index, at, number($event))"
@@ -95,7 +95,7 @@ const dropPassing = (index: number, at: number) =>
         <Button
           text
           size="small"
-          :aria-label="`It does not pass ${passing.what}`"
+          :aria-label="`It does not pass ${hazard(passing.what)?.label}`"
           :disabled="job.readOnly"
           @click="dropPassing(index, at)"
           >×</Button

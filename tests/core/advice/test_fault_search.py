@@ -1,5 +1,5 @@
 """Searching for what is wrong: what is suspected, and in which order one looks. The order is common practice: listen at the
-recorder before anything is swapped (docs/handbook.md, sections 7 and 9)."""
+recorder before anything is swapped (docs/handbook, sections 7 and 9)."""
 
 import math
 from functools import cache

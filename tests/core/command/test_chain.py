@@ -54,6 +54,7 @@ def test_a_microphone_that_is_there_and_free_is_used():
         ("handheld to mixer in 1", None),
         ("founder: handheld to mixer in 1", ["dynamic-handheld", "field-mixer"]),
         ("ann: lavalier as lav to phone", ["lavalier", "phone-camera"]),
+        ("lavalier by radio to bag recorder 5", ["lavalier", "bodypack-transmitter", "receiver-one", "bag-recorder"]),
     ],
 )
 def test_kinds_stand_where_devices_do(line, added):

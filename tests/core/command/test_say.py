@@ -63,6 +63,9 @@ def test_two_sides_share_one_breakout():
 @pytest.mark.parametrize(
     ("line", "says"),
     [
+        ("boom to 3 m", "names one end alone"),
+        ("ann: lavalier by radio to 0.2 m", "names one end alone"),
+        ("bag by radio to cam", "is no microphone"),
         ("frob to bag", "no device here is called 'frob'"),
         ("boom to bag 9", "bag has no input '9': it has in 1"),
         ("boom to bag 2", "That socket is in use by cable 1, boom to bag in 1. Use a Y-cable"),

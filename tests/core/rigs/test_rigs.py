@@ -1,4 +1,4 @@
-"""Questions in everyday words, and the rigs that answer them. Ways to work are common practice (docs/handbook.md, section 13)."""
+"""Questions in everyday words, and the rigs that answer them. Ways to work are common practice (docs/handbook, section 13)."""
 
 from dataclasses import replace
 

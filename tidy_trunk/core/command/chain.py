@@ -11,7 +11,7 @@ from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
 from tidy_trunk.core.command.things import heard_edits
-from tidy_trunk.core.command.words import DeviceMatch, find_classes, find_devices, split_words, take_length
+from tidy_trunk.core.command.words import DeviceMatch, find_classes, find_devices, split_words
 from tidy_trunk.core.gear.catalogue import DeviceClass, Port
 from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, PortRef, message
 
@@ -26,10 +26,9 @@ def chain(plan: Plan, line: str) -> Iterator[Proposal]:
     """`ann: lavalier by radio to bag 2, 0.2 m`: all that is missing is added, and everything is one step."""
     who, _, rest = line.partition(":")
     is_by_radio = _BY_RADIO.search(rest) is not None
-    distance_m, rest = take_length(_BY_RADIO.sub("", rest))
-    start, end = runs.TO.split(rest, maxsplit=1)
+    start, end, distance_m = runs.ends_of(_BY_RADIO.sub("", rest))
     draft = Draft(plan)
-    microphone, left = _device(draft, start, who=who.strip()[:1].upper() + who.strip()[1:])
+    microphone, left = _device(draft, start, who=who.strip()[:1].upper() + who.strip()[1:], is_heard=True)
     placed = draft.index.placed(microphone)
     if placed.device_class.capsule is None or left:
         raise NotUnderstoodError(
@@ -42,13 +41,16 @@ def chain(plan: Plan, line: str) -> Iterator[Proposal]:
 
 
 def connect(plan: Plan, line: str) -> Iterator[Proposal]:
-    """`boom to bag 1, 7 m`; kinds of devices that the job has none of are added first: `lavalier to camera`."""
+    """`boom to bag 1, 7 m`; kinds of devices that the job has none of are added first: `lavalier to camera`, `lavalier by radio
+    to bag 5`."""
+    start, end, length_m = runs.ends_of(line)
+    if _BY_RADIO.search(start):
+        yield from _with_added(plan, start, end, length_m)
+        return
     try:
         yield from runs.connect(plan, line)
     except runs.UnknownEndError as error:
-        length_m, said = take_length(line)
         try:
-            start, end = runs.TO.split(said, maxsplit=1)
             yield from _with_added(plan, start, end, length_m)
         except _NoSuchKindError:
             raise error from None
@@ -61,9 +63,24 @@ class _NoSuchKindError(NotUnderstoodError):
 def _with_added(plan: Plan, start: str, end: str, length_m: float | None) -> Iterator[Proposal]:
     """A connection of which one end, or both, is a kind of device that the job has none of yet: it is added first."""
     draft = Draft(plan)
-    sender, from_words = _device(draft, start)
+    named = _BY_RADIO.sub("", start)
+    is_by_radio = named != start
+    sender, from_words = _device(draft, named, is_heard=is_by_radio)
+    if is_by_radio:
+        sender, from_words = _over_radio(draft, sender), ()
     receiver, to_words = _device(draft, end, is_end=True)
     yield from _ending(draft, sender, receiver, to_words, "", from_words, length_m)
+
+
+def _over_radio(draft: Draft, device: str) -> str:
+    """The receiver of a microphone that nothing is plugged into yet. Raises NotUnderstoodError for all else."""
+    placed = draft.index.placed(device)
+    if placed.device_class.capsule is None or _is_taken(draft.index, placed):
+        why = "is in use" if placed.device_class.capsule is not None else "is no microphone"
+        raise NotUnderstoodError(
+            f"{placed.label} {why}: a radio link begins at a free microphone, such as lavalier by radio to bag 2"
+        )
+    return draft.by_radio(device)
 
 
 def _ending(
@@ -87,10 +104,13 @@ def _ending(
         yield replace(answer, plan=draft.start, edits=(*before, *answer.edits), does=does)
 
 
-def _device(draft: Draft, text: str, *, who: str = "", is_end: bool = False) -> tuple[str, Sequence[str]]:
+def _device(
+    draft: Draft, text: str, *, who: str = "", is_heard: bool = False, is_end: bool = False
+) -> tuple[str, Sequence[str]]:
     """A device of the job that words name, with the words that are left for a socket; else one that is added.
 
-    who: is heard by it, and gives it its name; one of the job that goes somewhere already is not meant, where its kind is named.
+    who: is heard by it, and gives it its name. is_heard: a microphone is meant, and none of the job that goes somewhere already
+    where its kind is named.
     is_end: the cable arrives there.
 
     Raises:
@@ -102,10 +122,10 @@ def _device(draft: Draft, text: str, *, who: str = "", is_end: bool = False) -> 
     found = [
         (spelled(item.kind) == " ".join(words[:count]), count, item)
         for count in range(len(words), 0, -1)
-        for item in _classes(draft.plan, words[:count], is_heard=bool(who))[:1]
+        for item in _classes(draft.plan, words[:count], is_heard=is_heard)[:1]
         if count == len(words) or _has_socket(item.inputs if is_end else item.outputs, words[count:])
     ]
-    if there and not (who and found and _is_taken(draft.index, there[0].placed)):
+    if there and not (is_heard and found and _is_taken(draft.index, there[0].placed)):
         return there[0].placed.device.id, there[0].rest
     if not found:
         raise _NoSuchKindError(f"no device here is called '{text.strip(' ,')}', nor any kind of one")

@@ -267,7 +267,7 @@ COMMANDS: Final = (
         ),
     ),
 )
-"""A verb tells a command; then the words between two devices. The first that is meant counts. [HANDBOOK]"""
+"""A verb tells a command; then the words between two devices. The first that is meant counts."""
 
 GRAMMAR: Final = tuple(form for command in COMMANDS for form in command.forms)
-"""Every form of a line, as the help shows them. [HANDBOOK]"""
+"""Every form of a line, as the help shows them."""

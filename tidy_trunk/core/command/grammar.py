@@ -12,4 +12,4 @@ class LineForm(NamedTuple):
 
 
 PASSABLE: Final = "a path passes: walkway, doorway, overhead, wet, hot, beside mains, across mains, dimmer, LED driver, motor, furnace, transmitter"
-"""What may stand after `past`. [HANDBOOK]"""
+"""What may stand after `past`."""

@@ -54,12 +54,26 @@ class UnknownEndError(NotUnderstoodError):
     """A connection to or from what the job does not have."""
 
 
+def ends_of(line: str) -> tuple[str, str, float | None]:
+    """What a line says before its first `to` and behind it, and the length in m of either side; None where none is said.
+
+    Raises:
+        NotUnderstoodError: Nothing but a length stands on one of the sides.
+    """
+    start, end = TO.split(line, maxsplit=1)
+    length_m, end = take_length(end)
+    if length_m is None:
+        length_m, start = take_length(start)
+    if not start.strip(" ,") or not end.strip(" ,"):
+        raise NotUnderstoodError(f"'{line.strip()}' names one end alone: say boom to bag 1, 7 m")
+    return start, end, length_m
+
+
 def connect(plan: Plan, line: str) -> Iterator[Proposal]:
     """`boom to bag 1, 7 m`, `hall mic to pocket, 5 m, by straight`."""
-    by = _BY.search(line)
-    said = line[: by.start()] if by else line
-    length_m, said = take_length(said)
-    start, end = TO.split(said, maxsplit=1)
+    start, end, length_m = ends_of(line)
+    by = _BY.search(end)
+    end = end[: by.start()] if by else end
     index = PlanIndex(plan)
     senders, receivers = (find_devices(index, split_words(words)) for words in (start, end))
     for words, found in ((start, senders), (end, receivers)):

@@ -15,7 +15,7 @@ ANGLE: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*(?:°|deg(?:rees?)?\b)(?
 """ASSUMED_ form of an angle off a microphone's axis in a line: `30°`, `30 degrees off`."""
 
 LEVEL: Final = re.compile(r"[,\s]\s*(\d+(?:[.,]\d+)?)\s*db(?:\s*\(?[az]\)?(?![a-z])|\b)(?:\s*spl)?", re.IGNORECASE)
-"""A sound level in a line. [HANDBOOK]"""
+"""A sound level in a line."""
 
 UNWEIGHTED: Final = re.compile(r"\bunweighted\b|\bdb\s*\(?z\)?(?![a-z])", re.IGNORECASE)
 """That a level in a line is not A-weighted. [IEC61672-1]"""

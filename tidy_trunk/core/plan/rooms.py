@@ -25,7 +25,7 @@ class Room:
 
         0.057 · √(V · Q / T60), V in m³, T60 in s, Q the directivity of the microphone: 1 for an omnidirectional one.
 
-        Source: [HANDBOOK] textbook formula (statistical room acoustics)
+        Source: [HANDBOOK] §15.6
         """
         if not self.reverberation_s:
             return math.inf
@@ -33,7 +33,7 @@ class Room:
 
 
 CRITICAL_FACTOR: Final = 0.057
-"""Of the critical distance in metric units. [HANDBOOK] textbook formula"""
+"""Of the critical distance in metric units. [HANDBOOK] §15.6"""
 
 OPEN: Final = "open"
 """The place without walls: 6 dB for each doubling, however far. [HANDBOOK] §2"""

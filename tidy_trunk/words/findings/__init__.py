@@ -33,7 +33,7 @@ SOURCE_WORDS: Final[Mapping[str, str]] = {
     "PRACTICE": "common practice",
     "ST12-1": "SMPTE ST 12-1",
 }
-"""Sources of the rules as a user reads them. [HANDBOOK]; the tags are those of docs/sources.md"""
+"""Sources of the rules as a user reads them; the tags are those of docs/sources.md"""
 
 __all__ = [
     "SAYERS",

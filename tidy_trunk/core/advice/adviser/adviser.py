@@ -39,7 +39,7 @@ _ORDER: Final = {Severity.NOTE: 0, Severity.CAUTION: 1, Severity.STOP: 2}
 
 
 Rank = tuple[float, ...]
-"""What comes first among fixes: less is better. [HANDBOOK]"""
+"""What comes first among fixes: less is better."""
 
 
 @dataclass

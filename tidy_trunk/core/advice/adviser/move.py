@@ -52,7 +52,7 @@ def setting(index: PlanIndex, edits: Sequence[SetControl]) -> Message:
 
 Maker = Callable[[Question, Finding], Iterable[Move]]
 MAKERS: Final[dict[str, list[Maker]]] = {}
-"""By rule, whoever knows moves for its findings. [HANDBOOK]"""
+"""By rule, whoever knows moves for its findings."""
 
 
 def moves_for(*rules: str) -> Callable[[Maker], Maker]:

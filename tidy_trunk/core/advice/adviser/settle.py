@@ -27,7 +27,7 @@ from tidy_trunk.core.sound.levels import LevelSolver, SignalLevels, StageLevel
 from tidy_trunk.core.sound.trace import Stage, StageKey, Tracer
 
 Pins = frozenset[tuple[str, str]]
-"""Controls that are left as they are, as (device, control). [HANDBOOK]"""
+"""Controls that are left as they are, as (device, control)."""
 
 NO_PINS: Final[Pins] = frozenset()
 """ASSUMED_ that everything may be moved unless somebody pins it."""

@@ -293,12 +293,12 @@ class Situation:
 RuleFunction = Callable[[Situation], Iterable[Finding]]
 RULES: dict[str, RuleFunction] = {}
 LOOKS_AT: dict[str, Aspect] = {}
-"""By rule, what has to change for it to find something else. [HANDBOOK]"""
+"""By rule, what has to change for it to find something else."""
 STATIONS: dict[str, str] = {}
-"""By rule, the station of the application at which its question is answered. [HANDBOOK]"""
+"""By rule, the station of the application at which its question is answered."""
 
 _STATION_OF: Final = {"rumble": "levels", "levels": "levels", "radio": "levels", "clock": "clock"}
-"""By module of the rules; all else is answered at Runs. [HANDBOOK]"""
+"""By module of the rules; all else is answered at Runs."""
 
 
 def looks_at(aspects: Aspect) -> Callable[[RuleFunction], RuleFunction]:

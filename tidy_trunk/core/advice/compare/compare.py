@@ -22,7 +22,7 @@ WORTH_TELLING_DB: Final = 3.0
 """ASSUMED_ difference from what was predicted that is more than devices stray by."""
 
 HALF_DB: Final = 3.01
-"""How far half of a noise lies below all of it. [HANDBOOK]: powers add"""
+"""How far half of a noise lies below all of it. [HANDBOOK] §15.1: powers add"""
 
 RUMBLE_TO_HZ: Final = 160.0
 """ASSUMED_ where rumble ends."""

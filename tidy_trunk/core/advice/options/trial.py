@@ -34,7 +34,7 @@ ALLOWED_MISS_DB: Final = 1.0
 """ASSUMED_ how far outside its target an average may lie before anything is said: less than a typical figure's ±."""
 
 AUDIBLE_DB: Final = 10.0
-"""Gear noise this far below the room's adds less than half a decibel to it. [HANDBOOK]: powers add"""
+"""Gear noise this far below the room's adds less than half a decibel to it. [HANDBOOK] §15.1: powers add"""
 
 JUST_DB: Final = 0.05
 """ASSUMED_ distance from an edge of the target that is printed as none."""

@@ -50,7 +50,7 @@ def products(carriers: Mapping[str, float], guard_mhz: float = GUARD_MHZ, most: 
     Returns:
         The nearest first.
 
-    Source: [HANDBOOK]
+    Source: [HANDBOOK] §15.10
     """
     names = sorted(carriers)
     if len(names) < 3:

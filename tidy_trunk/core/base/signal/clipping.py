@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 CLIPPED_RUN: Final = 3
-"""Samples in a row at one extreme that count as cut off. [HANDBOOK]"""
+"""Samples in a row at one extreme that count as cut off. [PRACTICE]"""
 
 LOWEST_CLIP: Final = 0.001
 """ASSUMED_ extreme below which nobody looks for flat tops: -60 dBFS is noise, not a wave that was cut off."""

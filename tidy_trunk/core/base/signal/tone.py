@@ -14,7 +14,7 @@ STEADY_DB: Final = 0.5
 """ASSUMED_ how far two blocks of a steady tone may differ: one of 50 Hz and more does by less, 20 dB above its noise."""
 
 FLATTEST_CREST_DB, HIGHEST_CREST_DB = -0.5, 7.0
-"""Crest factor of a sine is 3 dB, of one cut off less, of one with noise on it more; noise alone has 11. [HANDBOOK]"""
+"""Crest factor of a sine is 3 dB, of one cut off less, of one with noise on it more; noise alone has 11. [HANDBOOK] §15.1"""
 
 SHORTEST_TONE_S: Final = 0.3
 """ASSUMED_ shortest stretch that is called steady: longer than a vowel stays in place."""

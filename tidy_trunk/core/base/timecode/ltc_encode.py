@@ -17,7 +17,7 @@ RISE_S: Final = 40e-6
 """Length of an edge from 10 to 90 %. [ST12-1]: 40 ± 10 µs"""
 
 EDGE_SHARE: Final = 0.59
-"""Share of a raised cosine's length that lies from 10 to 90 %. [HANDBOOK] textbook formula: 1 - 2·acos(0.8)/π"""
+"""Share of a raised cosine's length that lies from 10 to 90 %. [HANDBOOK] §15.9: 1 - 2·acos(0.8)/π"""
 
 SHORTEST_EDGE_SAMPLES: Final = 2.0
 """ASSUMED_ edge in samples that a low sample rate still carries without folding."""

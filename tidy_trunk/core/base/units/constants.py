@@ -16,10 +16,10 @@ BOLTZMANN_J_PER_K: Final = 1.380649e-23
 """Boltzmann constant, exact by definition. [SI2019]"""
 
 ROOM_TEMPERATURE_K: Final = 293.15
-"""20 °C, the temperature at which resistor noise is stated. [HANDBOOK]"""
+"""20 °C, the temperature at which resistor noise is stated. [HANDBOOK] §15.3"""
 
 AUDIO_BANDWIDTH_HZ: Final = 20_000.0
-"""Noise bandwidth for flat figures, 20 Hz to 20 kHz. [HANDBOOK]"""
+"""Noise bandwidth for flat figures, 20 Hz to 20 kHz. [HANDBOOK] §15.3"""
 
 BRIDGING_RATIO: Final = 5.0
 """The load of a source is kept at this many times its impedance or more. [PRACTICE]"""

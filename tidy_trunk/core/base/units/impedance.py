@@ -14,7 +14,7 @@ from tidy_trunk.errors import RangeError
 
 
 def parallel_ohm(first_ohm: float, second_ohm: float) -> float:
-    """Two resistances side by side, each above 0; an infinite one changes nothing. Source: [HANDBOOK]"""
+    """Two resistances side by side, each above 0; an infinite one changes nothing. Source: [HANDBOOK] §15.3"""
     if math.isinf(first_ohm):
         return second_ohm
     if math.isinf(second_ohm):
@@ -28,7 +28,7 @@ def bridging_loss_db(source_ohm: float, load_ohm: float) -> float:
     Raises:
         RangeError: A negative source or a load that is not above zero.
 
-    Source: [HANDBOOK]
+    Source: [HANDBOOK] §15.3
     """
     if not source_ohm >= 0 or not load_ohm > 0:
         raise RangeError(f"source and load impedance must be above 0 Ω, not {source_ohm:g} and {load_ohm:g}")

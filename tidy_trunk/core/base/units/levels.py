@@ -68,7 +68,7 @@ def pascal_from_db_spl(level_db_spl: float) -> float:
 def microphone_dbu(sensitivity_mv_per_pa: float, level_db_spl: float = db_spl_from_pascal(1.0)) -> float:
     """Open-circuit output of a microphone in dBu for a sound pressure; 20 mV/Pa at 94 dB SPL gives -31.8.
 
-    Source: [HANDBOOK]
+    Source: [HANDBOOK] §15.2
     """
     return dbu_from_volts(sensitivity_mv_per_pa / 1000.0 * pascal_from_db_spl(level_db_spl))
 

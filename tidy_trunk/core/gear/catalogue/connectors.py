@@ -157,7 +157,7 @@ PINOUTS: Final[Mapping[tuple[str, Circuit], Mapping[str, Leg]]] = {
 """What each contact carries, by connector and circuit. [IEC60268-12] for XLR-3, else [PRACTICE]"""
 
 Contacts = tuple[tuple[str, str], ...]
-"""Pairs of contacts that touch. [HANDBOOK]"""
+"""Pairs of contacts that touch."""
 
 _SAME = {connector.id: tuple((contact, contact) for contact in connector.contacts) for connector in CONNECTORS.values()}
 _THREE_IN_FOUR: Contacts = (("T", "T"), ("R", "R1"), ("S", "R2"), ("S", "S"))

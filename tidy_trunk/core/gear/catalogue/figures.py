@@ -9,7 +9,7 @@ from tidy_trunk.errors import RangeError
 
 
 class Provenance(StrEnum):
-    """Measured beats manual beats typical. Source: [HANDBOOK]"""
+    """Measured beats manual beats typical. Source: [HANDBOOK] §3"""
 
     TYPICAL = "typical"
     MANUAL = "manual"

@@ -20,7 +20,7 @@ class Pattern(StrEnum):
     SHOTGUN = "shotgun"
 
     def ratio(self, cosine: float) -> float:
-        """Pressure heard at an angle against that on axis, signed. Source: [HANDBOOK] textbook, a + (1 - a)·cos;
+        """Pressure heard at an angle against that on axis, signed. Source: [HANDBOOK] §15.5, a + (1 - a)·cos;
         a shotgun as a supercardioid times a cardioid [MEMORY]"""
         found = 1.0
         for all_round in _ALL_ROUND[self]:
@@ -34,14 +34,14 @@ class Pattern(StrEnum):
     @property
     def directivity(self) -> float:
         """Q: how much less of a room it hears than one that hears all round. Its pattern's power over all directions,
-        exact for these polynomials of the cosine by Gauss's five points. Source: [HANDBOOK] textbook"""
+        exact for these polynomials of the cosine by Gauss's five points. Source: [HANDBOOK] §15.5"""
         return 2 / sum(weight * self.ratio(cosine) ** 2 for cosine, weight in _GAUSS)
 
     @property
     def diffuse_loss_db(self) -> float:
         """How much less it hears of what comes from all sides than one that hears all round: Q in dB, 0 or more.
 
-        Source: [HANDBOOK] textbook formula
+        Source: [HANDBOOK] §15.5
         """
         return db_from_ratio(self.directivity**0.5)
 

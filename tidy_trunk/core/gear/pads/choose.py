@@ -19,7 +19,7 @@ from tidy_trunk.core.gear.pads.topologies import (
 from tidy_trunk.errors import InputError
 
 EXACT: Final = "exact"
-"""Name of the series that rounds nothing. [HANDBOOK]"""
+"""Name of the series that rounds nothing."""
 
 
 @dataclass(frozen=True, slots=True, kw_only=True)
@@ -44,7 +44,7 @@ def design_bridging(
         RangeError: Loss or impedance outside the limits of `bridging_arms`.
         InputError: Another layout, or an unknown series.
 
-    Source: [HANDBOOK], [IEC60063]
+    Source: [HANDBOOK] §15.4, [IEC60063]
     """
     if layout not in BRIDGING_LAYOUTS:
         raise InputError(f"layout '{layout}' goes with --matched OHM; with --source and --load use l or u")

@@ -18,10 +18,10 @@ from tidy_trunk.core.base.units import (
 from tidy_trunk.errors import InputError, RangeError
 
 BRIDGING_LAYOUTS: Final = ("l", "u")
-"""Layouts between a source and a bridging load. [HANDBOOK]"""
+"""Layouts between a source and a bridging load. [HANDBOOK] §15.4"""
 
 MATCHED_LAYOUTS: Final = ("t", "h", "pi", "o")
-"""Constant-impedance layouts. [HANDBOOK]"""
+"""Constant-impedance layouts. [HANDBOOK] §15.4"""
 
 WANTED_BRIDGING_RATIO: Final = 2 * BRIDGING_RATIO
 """ASSUMED_ what a bridging pad aims at, so that rounded resistors still keep the source's load above five times."""
@@ -59,7 +59,7 @@ def transfer_loss_db(source_ohm: float, pads: Sequence[PadLadder], load_ohm: flo
 
     Each pad loads the one before it, so their losses do not simply add.
 
-    Source: [HANDBOOK]; the divider rule, from the load backwards.
+    Source: [HANDBOOK] §15.4; the divider rule, from the load backwards.
     """
     ratio, seen = 1.0, load_ohm
     for pad in reversed(pads):
@@ -104,7 +104,7 @@ def bridging_arms(loss_db: float, source_ohm: float, load_ohm: float) -> PadLadd
     Raises:
         RangeError: A value outside those limits.
 
-    Source: [HANDBOOK]; derived by the divider rule.
+    Source: [HANDBOOK] §15.4; derived by the divider rule.
     """
     check_loss(loss_db)
     check_ohms("source", source_ohm)
@@ -128,7 +128,7 @@ def matched_arms(loss_db: float, impedance_ohm: float, layout: str) -> PadLadder
         RangeError: Loss or impedance outside the limits of `bridging_arms`.
         InputError: A layout that is not matched.
 
-    Source: [HANDBOOK]
+    Source: [HANDBOOK] §15.4
     """
     check_loss(loss_db)
     check_ohms("impedance", impedance_ohm)

@@ -8,11 +8,11 @@ from tidy_trunk.core.gear.catalogue import PINOUTS, Circuit, Gender, LeadClass, 
 from tidy_trunk.core.gear.wiring.network import Network, Node
 
 COMMON: Node = "common of the sender"
-"""Where the screen contacts of the sending port meet. [HANDBOOK]"""
+"""Where the screen contacts of the sending port meet."""
 
 
 PlugPosition = tuple[int | None, int]
-"""A plug or socket of a network: its branch, and which in the row it is; the sender's belongs to none. [HANDBOOK]"""
+"""A plug or socket of a network: its branch, and which in the row it is; the sender's belongs to none."""
 
 SENDER: Final[PlugPosition] = (None, 0)
 """That of the output itself. ASSUMED_ name"""

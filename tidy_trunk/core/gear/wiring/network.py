@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Node = Hashable
-"""Whatever names a point of the circuit. [HANDBOOK]"""
+"""Whatever names a point of the circuit."""
 
 LEAK_S: Final = 1e-10
 """ASSUMED_ conductance from every node to ground, 10 GΩ: what hangs free has a voltage then, and no other is moved."""

@@ -14,14 +14,14 @@ COMPUTER: Final = "computer"
 
 IN, OUT = True, False
 HumNode = tuple[str, bool]
-"""A node as one comes to it, or as one leaves it; they differ for nodes that a way already takes. [HANDBOOK]"""
+"""A node as one comes to it, or as one leaves it; they differ for nodes that a way already takes."""
 
 Around = Mapping[str, Sequence[tuple[int, str]]]
-"""The ties at each node, as (index, other end). [HANDBOOK]"""
+"""The ties at each node, as (index, other end)."""
 
 
 Home = Mapping[str, tuple[int, str]]
-"""For each node the first step of its way to a power node, and where that leads. [HANDBOOK]"""
+"""For each node the first step of its way to a power node, and where that leads."""
 
 
 class Tie(NamedTuple):

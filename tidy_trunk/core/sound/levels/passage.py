@@ -134,7 +134,7 @@ class LevelPassage(Passage[SignalLevels]):
 
         The compressor halves a level in dB, so that the expander's gain at a level is half of it: in a pause that of the
         noise which comes with the sound, and no further down than the channel's own noise lets it go.
-        Source: [HANDBOOK] textbook formula
+        Source: [HANDBOOK] §15.8
         """
         gain_db = max(self.sound.noise / 2, -channel_db)
         self.add_noise(noise_in(f"{label} compander", gain_db - channel_db, "dBFS"))

@@ -67,7 +67,7 @@ def a_change_db(spectrum: SpectrumShape, cuts: Cuts = ()) -> float:
 @lru_cache(maxsize=512)
 def likeness(spectrum: SpectrumShape, one: Cuts, other: Cuts) -> float:
     """How much alike a sound still is that has been through different low cuts, 1 where they are the same: the real part of
-    its cross-correlation. Butterworth filters turn the phase as well. Source: [HANDBOOK] textbook formula"""
+    its cross-correlation. Butterworth filters turn the phase as well. Source: [HANDBOOK] §15.7"""
     if one == other:
         return 1.0
     powers = [10.0 ** (band / 10) for band in _SHAPES[spectrum]]

@@ -6,7 +6,7 @@ PlanPart = tuple[str, str]
 """What can fail: ("device", its id) or ("run", its id). [HANDBOOK] §8"""
 
 KnownParts = dict[StageKey, frozenset[PlanPart]]
-"""Parts of stages that were asked for already, for one source. [HANDBOOK]"""
+"""Parts of stages that were asked for already, for one source."""
 
 
 def parts_on_all_ways(stage: Stage, source: str, known: KnownParts) -> frozenset[PlanPart]:

@@ -12,7 +12,7 @@ from tidy_trunk.core.sound.trace import upstream_of
 
 @rule
 def too_far(situation: Situation) -> Iterator[Finding]:
-    """A microphone beyond the critical distance hears more of the room than of the source. [HANDBOOK] textbook"""
+    """A microphone beyond the critical distance hears more of the room than of the source. [HANDBOOK] §15.6"""
     room = ROOMS[situation.plan.defaults.room]
     for source in situation.plan.sources.values():
         for device, distance_m in source.heard_by.items():
@@ -49,7 +49,7 @@ def source_without_track(situation: Situation) -> Iterator[Finding]:
 
 @rule
 def track_without_source(situation: Situation) -> Iterator[Finding]:
-    """A plug is in, and nothing to be heard comes through it; or a recorder or camera that records nothing."""
+    """A plug is in, and nothing to be heard comes through it; or a recorder or camera that records nothing. [PRACTICE]"""
     for placed in situation.index.placed_devices():
         if not placed.device_class.is_recording:
             continue

@@ -29,7 +29,7 @@ ALONG_MAINS_M: Final = 3.0
 """ASSUMED_ length beside mains from which a balanced lead too is better laid elsewhere."""
 
 TREBLE_HZ: Final = 20_000.0
-"""Upper end of what is heard. [HANDBOOK]"""
+"""Upper end of what is heard. [HANDBOOK] §15.3"""
 
 
 @rule

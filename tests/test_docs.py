@@ -91,3 +91,11 @@ def test_what_cites_the_handbook_names_a_section_that_is_there():
             assert named, f"{path}: [HANDBOOK]{after}"
             cited |= set(re.findall(r"\d+(?:\.\d+)?", named[1]))
     assert len(cited) > 15 and cited <= sections
+
+
+def test_every_composable_has_a_test():
+    """As CONTRIBUTING says: one that calls it by its name, as every test of the front end does."""
+    source = ROOT / "web" / "src"
+    tests = "".join(path.read_text() for path in source.rglob("*.test.ts"))
+    composables = {path.stem for path in source.rglob("use*.ts") if not path.name.endswith(".test.ts")}
+    assert len(composables) > 40 and not [name for name in composables if not re.search(rf"\b{name}\b", tests)]

@@ -4,11 +4,14 @@ import { effectScope, nextTick, ref } from 'vue'
 import { changing } from '@/api/connection'
 import { onJob, settle } from '@/testing/job'
 import { answering, serve } from '@/testing/server'
+import { useAttempt } from './useAttempt'
 import { useBusyButtons } from './useBusyButtons'
 import { useDevice } from './useDevice'
 import { useLatest } from './useLatest'
+import { useMeasured } from './useMeasured'
 import { useOwnLeads } from './useOwnLeads'
 import { useReadFile } from './useReadFile'
+import { useWidth } from './useWidth'
 
 const choose = (file: File) => ({ target: { files: [file], value: file.name } }) as unknown as Event
 
@@ -137,5 +140,58 @@ describe('useBusyButtons', () => {
     expect(button.attributes.has('aria-busy')).toBe(false)
     scope.stop()
     vi.unstubAllGlobals()
+  })
+})
+
+describe('useAttempt', () => {
+  it('does one thing at a time, and says what was wrong with the last', async () => {
+    const { problem, isBusy, attempt } = useAttempt()
+    let finish: (words: string) => void = () => undefined
+    const first = attempt(() => new Promise<string>((done) => (finish = done)))
+    expect([isBusy.value, await attempt(() => Promise.resolve('second'))]).toEqual([true, null])
+    finish('first')
+    expect([await first, isBusy.value]).toEqual(['first', false])
+    expect([await attempt(() => Promise.reject(new Error('no'))), problem.value]).toEqual([null, 'Error: no'])
+    await attempt(() => Promise.resolve(1))
+    expect(problem.value).toBe('')
+  })
+})
+
+describe('useMeasured', () => {
+  const recording = (state: string, message = '') => ({ id: 'r', state, message }) as never
+
+  it('waits until a recording is measured, and throws what became of it else', async () => {
+    const asked = serve({ body: recording('reading') }, { body: recording('done') })
+    const { made, stop } = onJob(useMeasured)
+    vi.useFakeTimers()
+    const waiting = made('j', recording('waiting'))
+    await vi.advanceTimersByTimeAsync(1000)
+    vi.useRealTimers()
+    expect([(await waiting).state, asked.length]).toEqual(['done', 2])
+    await expect(made('j', recording('failed', 'no sound in it'))).rejects.toThrow('no sound in it')
+    stop()
+  })
+})
+
+describe('useWidth', () => {
+  it('follows an element while it is there', async () => {
+    let tell: (entries: { contentRect: { width: number } }[]) => void = () => undefined
+    const observer = { observe: vi.fn(), unobserve: vi.fn(), disconnect: vi.fn() }
+    vi.stubGlobal('ResizeObserver', function (told: typeof tell) {
+      tell = told
+      return observer
+    })
+    const element = ref<HTMLElement | null>(null)
+    const scope = effectScope()
+    const width = scope.run(() => useWidth(element))!
+    element.value = {} as HTMLElement
+    await nextTick()
+    expect([width.value, observer.observe.mock.calls.length]).toEqual([0, 1])
+    tell([{ contentRect: { width: 320 } }])
+    expect(width.value).toBe(320)
+    element.value = null
+    await nextTick()
+    scope.stop()
+    expect([observer.unobserve.mock.calls.length, observer.disconnect.mock.calls.length]).toEqual([1, 1])
   })
 })

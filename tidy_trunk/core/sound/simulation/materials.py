@@ -56,7 +56,7 @@ def _at_level(samples: NDArray[np.float64]) -> NoiseLoop:
 def noise_of(noise: Noise, at: StageKey, sample_count: int, rate_hz: int) -> NoiseLoop:
     """A noise as it is at its level, its own by its name and place: by whatever ways it comes together again, it is one."""
     loop = noise_loop(noise.spectrum, sample_count, rate_hz)
-    start = zlib.crc32(f"{at} {noise.name}".encode()) % sample_count
+    start = zlib.crc32(" ".join(map(str, (*at, noise.name))).encode()) % sample_count
     amplitude = np.float32(10 ** (noise.level / 20))
     return np.asarray(np.roll(loop, start) * amplitude)
 

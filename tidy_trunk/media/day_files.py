@@ -10,10 +10,10 @@ from typing import BinaryIO, Final
 from tidy_trunk.core.log import DayFile
 from tidy_trunk.errors import TidyTrunkError
 from tidy_trunk.formats import is_wave, movie_facts, read_broadcast, read_labels, sound_chunk
-from tidy_trunk.media.apart import each_in_a_process
+from tidy_trunk.media.channel_levels import heard_channels
 from tidy_trunk.media.file_clocks import movie_began
 from tidy_trunk.media.files import size_of
-from tidy_trunk.media.hearing import heard_channels
+from tidy_trunk.media.isolation import each_in_a_process
 from tidy_trunk.media.manifests import files_below
 
 SOUNDS: Final = frozenset({".wav", ".bwf", ".rf64"})

@@ -29,8 +29,8 @@ from tidy_trunk.sync.layout import (
     lay_out,
     placed_file,
 )
-from tidy_trunk.sync.listening import AlignedSound, check_stretch, left_and_right
 from tidy_trunk.sync.methods import Method
+from tidy_trunk.sync.side_by_side import AlignedSound, check_stretch, left_and_right
 from tidy_trunk.tasks.requests import LookAt, Match, TakeStill, WriteAligned, request_of
 
 """What a record is that says where files lie. ASSUMED_"""

@@ -9,8 +9,8 @@ from typing import Final
 from tidy_trunk.core.log import DayFile, common_s
 from tidy_trunk.core.time.sync import Alignment, Sound, match_many
 from tidy_trunk.errors import TidyTrunkError
-from tidy_trunk.media.apart import each_in_a_process
 from tidy_trunk.media.day_files import day_files
+from tidy_trunk.media.isolation import each_in_a_process
 from tidy_trunk.sync.methods import FOUND, heard_near
 from tidy_trunk.sync.profiles import Sidecars, profile_file
 

@@ -107,7 +107,7 @@ def read(path: Path, request: Request) -> dict[str, Any]:
         case PlayDay():
             return _play_day(path, request, progress)
         case PlayTogether():
-            from tidy_trunk.sync.together import played_together
+            from tidy_trunk.sync.guide_playback import played_together
 
             folder = Path(request.folder)
             found = played_together(folder / request.sound, folder / request.picture, request.behind_s)

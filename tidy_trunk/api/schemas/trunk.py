@@ -6,7 +6,7 @@ from uuid import UUID
 from pydantic import AfterValidator, ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
-from tidy_trunk.api.schemas.moments import Moment
+from tidy_trunk.api.schemas.reported_times import Moment
 from tidy_trunk.core.base.text import is_plain
 from tidy_trunk.core.trunk import LONGEST_LEAD_M, MOST_OF_A_KIND
 from tidy_trunk.core.trunk.tester import CableFault

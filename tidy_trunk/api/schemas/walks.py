@@ -7,7 +7,7 @@ from uuid import UUID
 from pydantic import ConfigDict, Field
 
 from tidy_trunk.api.schemas.jobs import In, Who
-from tidy_trunk.api.schemas.moments import Moment
+from tidy_trunk.api.schemas.reported_times import Moment
 from tidy_trunk.results.numbers import Out
 from tidy_trunk.store import MarkRecord, WalkMark, WalkRecord
 

@@ -17,7 +17,7 @@ from tidy_trunk.core.log.files import (
     common_s,
     recorded_beside,
 )
-from tidy_trunk.core.log.matching import match_files_to_takes
+from tidy_trunk.core.log.files_of_takes import match_files_to_takes
 from tidy_trunk.core.log.slates import LETTERS, LONGEST_SLATE, next_slate, scene_of
 from tidy_trunk.core.log.stand_in_faults import (
     DayFault,

@@ -7,7 +7,7 @@ from enum import StrEnum
 
 from tidy_trunk.core.log.file_sound import tracks_by_channel
 from tidy_trunk.core.log.files import DayFile, DayTake, ExpectedFile, ExpectedTrack, FileFinding, FileTrouble
-from tidy_trunk.core.log.matching import is_named
+from tidy_trunk.core.log.files_of_takes import is_named
 
 
 class FileFix(StrEnum):

@@ -3,7 +3,7 @@
 import os
 import time
 
-from tidy_trunk.media.apart import each_in_a_process
+from tidy_trunk.media.isolation import each_in_a_process
 
 
 def test_one_that_dies_and_one_that_hangs_are_no_more_than_that():

@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import Recording
 from tidy_trunk.media.mono_mix import WEIGHED_S, mix, opened, weights_of
-from tidy_trunk.sync.listening import AlignedSound, summed
+from tidy_trunk.sync.side_by_side import AlignedSound, summed
 
 HEARD_S: Final = 12.0
 """ASSUMED_ length of what is played: two sentences."""

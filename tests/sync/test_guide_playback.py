@@ -11,7 +11,7 @@ from tidy_trunk.core.log import DayFile
 from tidy_trunk.errors import InputError
 from tidy_trunk.formats import read_sound
 from tidy_trunk.sync.beside_recorder import FilePair
-from tidy_trunk.sync.together import HEARD_S, played_together
+from tidy_trunk.sync.guide_playback import HEARD_S, played_together
 
 VOICE = np.concatenate([np.zeros(5 * RATE), voice(-20, 15)])
 BEHIND_S = 1.5

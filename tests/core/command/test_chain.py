@@ -4,7 +4,7 @@ import pytest
 
 from tests.core.command.test_say import do
 from tidy_trunk.core.command import say
-from tidy_trunk.core.plan import Plan, apply_edits, edited
+from tidy_trunk.core.plan import Plan, PlanIndex, apply_edits, edited
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.words import answer_words
@@ -98,3 +98,36 @@ def test_a_cable_that_does_not_fit_is_refused_by_its_name():
         "3.5 mm TRS does not fit mix out L and cam XLR-5 in. Leave the cable out, and one that fits is found"
     )
     assert say(plan, "mix to cam, 10 m").proposals
+
+
+def test_two_by_the_same_words_are_numbered_by_what_they_are():
+    """What belongs to the first, its transmitter and its receiver, is not counted."""
+    plan = do(Plan(name="Chain"), *BAG, "lavalier by radio to bag 1", "lavalier by radio to bag 2")
+    labels = [device.label for device in plan.devices.values() if device.class_id == "lavalier"]
+    assert labels == ["Lavalier", "Lavalier 2"]
+
+
+def test_how_loud_somebody_is_can_stand_in_the_line():
+    plan = do(Plan(name="Chain"), "singer: handheld to mixer 1, 0.05 m, very loud")
+    (singer,) = plan.sources.values()
+    assert singer.average_db_spl == 78 and list(singer.heard_by.values()) == [0.05]  # ISO 9921, from memory
+
+
+def test_a_recorder_with_digital_outputs_gives_its_analogue_ones_where_none_is_named():
+    """Said before: no cable fits, as both channels of an AES3 output were taken for the two sides of the camera's socket."""
+    plan = do(
+        Plan(name="AES3"), "add bag recorder, six inputs as bag", "add cinema camera as cam", "ann: boom to bag 1, 5 m"
+    )
+    _, run = do(plan, "bag to cam, 5 m").runs.values()
+    assert run.sending.port == "out-l" and [part.lead for part in run.parts] == ["xlr", "2xlr-xlr5"]
+
+
+def test_an_answer_is_called_by_the_sockets_that_it_takes():
+    """Said before: `bag out L to cam`, of one that plugs into an AES3 output."""
+    plan = do(Plan(name="AES3"), "add bag recorder, six inputs as bag", "add cinema camera as cam")
+    answers = say(plan, "bag to cam, 5 m").proposals
+    titles = [answer_words(answer).title for answer in answers]
+    assert len(set(titles)) == len(titles)
+    for answer, title in zip(answers, titles, strict=True):
+        (run,) = apply_edits(plan, answer.edits).runs.values()
+        assert title.startswith(PlanIndex(plan).port_label(run.sending))

@@ -11,7 +11,7 @@ from tidy_trunk.core.command.draft import Draft
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal
 from tidy_trunk.core.command.runs import joined
 from tidy_trunk.core.command.things import heard_edits
-from tidy_trunk.core.command.words import DeviceMatch, find_classes, find_devices, split_words
+from tidy_trunk.core.command.words import DeviceMatch, find_classes, find_devices, split_words, take_level
 from tidy_trunk.core.gear.catalogue import DeviceClass, Port
 from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, PortRef, message
 
@@ -27,6 +27,9 @@ def chain(plan: Plan, line: str) -> Iterator[Proposal]:
     who, _, rest = line.partition(":")
     is_by_radio = _BY_RADIO.search(rest) is not None
     start, end, distance_m = runs.ends_of(_BY_RADIO.sub("", rest))
+    end, comma, more = end.partition(",")
+    average_db, weighting, more = take_level(comma + more)
+    end += more
     draft = Draft(plan)
     microphone, left = _device(draft, start, who=who.strip()[:1].upper() + who.strip()[1:], is_heard=True)
     placed = draft.index.placed(microphone)
@@ -34,7 +37,7 @@ def chain(plan: Plan, line: str) -> Iterator[Proposal]:
         raise NotUnderstoodError(
             f"'{who.strip()}' is understood as somebody to be heard, but '{start.strip()}' is no microphone: say ann: lavalier to bag 2"
         )
-    draft.do(*heard_edits(draft.plan, who, placed, distance_m))
+    draft.do(*heard_edits(draft.plan, who, placed, distance_m, average_db, weighting))
     sender = draft.by_radio(microphone) if is_by_radio else microphone
     receiver, left = _device(draft, end, is_end=True)
     yield from _ending(draft, sender, receiver, left, who.strip())

@@ -52,6 +52,10 @@ MOST_PROPOSALS: Final = 6
 """ASSUMED_ how many answers a line gives at most: more is no choice."""
 
 
+PAIRS_TRIED: Final = 2
+"""ASSUMED_ pairs of sockets of which answers are given; where nothing can be done between these, the next one with an answer."""
+
+
 @dataclass(frozen=True, slots=True)
 class _Pair:
     """Two ports with the leads between them. `before`: what another run is made with first, so that both can share a plug."""
@@ -73,9 +77,15 @@ def propose_runs(
     adviser = Adviser(Report(trace_plan(plan)))
     for lead in through or ("",):
         pairs = _pairs(plan, sender, receiver, length_m, lead)
-        found = [
-            answer for pair in pairs[:2] for answer in _for_pair(adviser, sender.placed, receiver.placed, pair, lead)
-        ]
+        answers: dict[tuple[str, str], list[tuple[MatchedRun, Message]]] = {}  # by ports: the best cables between them
+        for at, pair in enumerate(pairs):
+            ports = (pair.output.id, pair.input.id)
+            if not answers.get(ports) and (at < PAIRS_TRIED or not any(answers.values())):
+                answers[ports] = list(_for_pair(adviser, sender.placed, receiver.placed, pair, lead))
+        found: list[tuple[MatchedRun, Message]] = []
+        for answer in (answer for between in answers.values() for answer in between):
+            if all(answer[0].plan != other.plan for other, _ in found):  # two sockets may both be left for a third one
+                found.append(answer)
         # One without a stop comes before one with; else the pair that fits what was said.
         found.sort(key=lambda item: bool(item[0].stops))
         for matched, does in found:
@@ -146,15 +156,16 @@ def _pairs(plan: Plan, sender: DeviceMatch, receiver: DeviceMatch, length_m: flo
             usual_m = usual_length_m(output, port) if named is None or named.short_m is None else named.short_m
             far_m = usual_m if length_m is None else length_m
             both = None if through else _both_tails(index, ends, output, port, far_m)
+            is_unasked_headphone = output.is_headphone is not is_listened_to and "headphones" not in sender.rest
             if both is not None:
-                found.append(((False, 0, False, False, both.join.unbalanced_m > 1, order, 0), both))
+                found.append(((False, 0, is_unasked_headphone, False, both.join.unbalanced_m > 1, order, 0), both))
             joins = list(_free_joins(index, ends, output, port, far_m, through))
             if joins:
                 join = joins[0]
                 rank = (
                     _is_unasked_timecode(output, port, (*sender.rest, *receiver.rest)),
                     len(join.faults),
-                    output.is_headphone is not is_listened_to and "headphones" not in sender.rest,
+                    is_unasked_headphone,
                     output.circuit.is_digital and not sender.rest,
                     join.unbalanced_m > 1,
                     order,
@@ -207,6 +218,7 @@ def _both_tails(
     if (
         len(output.channels) != 2
         or len(port.channels) != 2
+        or output.circuit.is_digital  # both channels go by one pair of wires: no tail carries one of them
         or index.leaving.get(ends[0])
         or index.arriving.get(ends[1])
     ):

@@ -8,8 +8,6 @@ from tidy_trunk.core.advice.options import Trial, Upstream, built_in_run, by_han
 from tidy_trunk.core.command.proposal import NotUnderstoodError, Proposal, single
 from tidy_trunk.core.command.words import (
     ANGLE,
-    LEVEL,
-    UNWEIGHTED,
     DeviceMatch,
     find_classes,
     find_devices,
@@ -20,6 +18,7 @@ from tidy_trunk.core.command.words import (
     number,
     split_words,
     take_length,
+    take_level,
 )
 from tidy_trunk.core.gear.catalogue import usual_distance_m
 from tidy_trunk.core.plan import (
@@ -139,12 +138,8 @@ def hear(plan: Plan, line: str) -> Iterator[Proposal]:
     angle = ANGLE.search(where)
     off_axis_deg = number(angle.group(1)) if angle else None
     where = ANGLE.sub("", where)
-    level = LEVEL.search(where)
-    effort = next((name for name in reversed(list(EFFORTS_DB_SPL)) if re.search(rf"\b{name}\b", where)), None)
-    weighting = Weighting.Z if UNWEIGHTED.search(where) else Weighting.A
-    average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort or "")
-    rest = UNWEIGHTED.sub("", LEVEL.sub("", where))
-    words = split_words(rest.replace(effort, "") if effort else rest)
+    average, weighting, rest = take_level(where)
+    words = split_words(rest)
     found = find_devices(PlanIndex(plan), words)
     microphones = [match.placed for match in found if match.placed.device_class.capsule and not match.rest]
     if not microphones:
@@ -178,9 +173,16 @@ def _own_knob(plan: Plan, edits: Sequence[Edit]) -> Iterator[Edit]:
             yield turn
 
 
-def heard_edits(plan: Plan, who: str, placed: PlacedDevice, distance_m: float | None) -> list[Edit]:
+def heard_edits(
+    plan: Plan,
+    who: str,
+    placed: PlacedDevice,
+    distance_m: float | None,
+    average_db: float | None = None,
+    weighting: Weighting = Weighting.A,
+) -> list[Edit]:
     """What makes somebody, new or known, be heard at a microphone; where no distance is said, at its usual one."""
-    return next(_heard(plan, who, [placed], distance_m, None, None, Weighting.A))
+    return next(_heard(plan, who, [placed], distance_m, None, average_db, weighting))
 
 
 def _heard(

@@ -7,7 +7,7 @@ from difflib import get_close_matches
 from typing import Final, Protocol, TypeVar
 
 from tidy_trunk.core.gear.catalogue import DeviceClass, Port, built_in
-from tidy_trunk.core.plan import PlacedDevice, Plan, PlanIndex, Run, Source
+from tidy_trunk.core.plan import EFFORTS_DB_SPL, PlacedDevice, Plan, PlanIndex, Run, Source, Weighting
 
 _LENGTH = re.compile(r"(?:^|[,\s])\s*(?:with\s+)?(\d+(?:[.,]\d+)?)\s*(c?m)\b")
 
@@ -38,6 +38,17 @@ def take_length(text: str) -> tuple[float | None, str]:
         return None, text
     metres = number(found.group(1)) / (100 if found.group(2) == "cm" else 1)
     return metres, text[: found.start()] + text[found.end() :]
+
+
+def take_level(text: str) -> tuple[float | None, Weighting, str]:
+    """How loud somebody is who is heard, in dB at 1 m, as a number or a vocal effort (`very loud`), and the text without it; None
+    where it is not said."""
+    level = LEVEL.search(text)
+    effort = next((name for name in reversed(list(EFFORTS_DB_SPL)) if re.search(rf"\b{name}\b", text)), "")
+    average = number(level.group(1)) if level else EFFORTS_DB_SPL.get(effort)
+    weighting = Weighting.Z if UNWEIGHTED.search(text) else Weighting.A
+    rest = UNWEIGHTED.sub("", LEVEL.sub("", text))
+    return average, weighting, rest.replace(effort, "") if effort else rest
 
 
 def split_words(text: str) -> list[str]:

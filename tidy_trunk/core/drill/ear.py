@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.units import ratio_from_db
+from tidy_trunk.core.plan import SPEECH_PEAK_ABOVE_DB
 from tidy_trunk.core.sound.levels import SpectrumShape
 from tidy_trunk.core.sound.simulation import RATE_HZ, mains_hum, noise_loop, voice_loop
 
@@ -97,17 +98,21 @@ def has_more(seed: int, trial: int) -> int:
     return Random(zlib.crc32(f"{seed} {trial}".encode())).randrange(2)
 
 
+MAINS_HZ: Final = 50
+"""ASSUMED_ mains of the hum that is trained on: an ear that finds it finds 60 Hz as well."""
+
+
 def ear_sound(task: EarTask, seed: int, trial: int, which: int, difference_db: float) -> NDArray[np.float32]:
     """One sound of a pair, full scale ±1.0, mono at 48 kHz; the same sentence in both."""
     more_db = difference_db if which == has_more(seed, trial) else 0.0
-    voice = voice_loop(f"ear {seed} {trial}", 14.0, SAMPLES, RATE_HZ).astype(np.float64)
+    voice = voice_loop(f"ear {seed} {trial}", SPEECH_PEAK_ABOVE_DB, SAMPLES, RATE_HZ).astype(np.float64)
     match task:
         case EarTask.HUM:
-            heard = voice + mains_hum(BASES_DB[task] + more_db, 50, SAMPLES, RATE_HZ)
+            heard = voice + mains_hum(BASES_DB[task] + more_db, MAINS_HZ, SAMPLES, RATE_HZ)
         case EarTask.HISS:
             heard = voice + noise_loop(SpectrumShape.FLAT, SAMPLES, RATE_HZ) * ratio_from_db(BASES_DB[task] + more_db)
         case EarTask.BLEED:
-            other = np.roll(voice_loop(f"other {seed} {trial}", 14.0, SAMPLES, RATE_HZ), SAMPLES // 3)
+            other = np.roll(voice_loop(f"other {seed} {trial}", SPEECH_PEAK_ABOVE_DB, SAMPLES, RATE_HZ), SAMPLES // 3)
             heard = voice + other * ratio_from_db(BASES_DB[task] + more_db)
         case EarTask.CLIPPING:
             top = float(np.abs(voice).max()) * ratio_from_db(-more_db)

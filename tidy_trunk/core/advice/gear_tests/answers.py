@@ -52,6 +52,18 @@ from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.trace import trace_plan
 from tidy_trunk.errors import InputError
 
+BLEED_DB: Final = (-120.0, -3.0)
+"""ASSUMED_ what one side of a socket may hear of the other: more is a plug in both, less no recorder shows."""
+
+IDLE_NOISE_DBFS: Final = (-160.0, 0.0)
+"""ASSUMED_ what a file may hold with nothing plugged in."""
+
+EIN_DBU: Final = (-140.0, -60.0)
+"""ASSUMED_ equivalent input noise of anything: a bare 150 Ω makes -130.9 dBu [NYQUIST28]."""
+
+LATEST_FRAMES: Final = 120
+"""ASSUMED_ most frames by which a picture is late: some seconds."""
+
 MEASURED_WITHIN_DB: Final = 1.0
 """± of a noise or a bleed that was measured once: a second recording comes out that near. [MEMORY]"""
 
@@ -200,7 +212,7 @@ def _bleed(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcom
         heard_db = recording.bleed_db if quiet.tone_dbfs is None else quiet.tone_dbfs - tone_dbfs
         at_most = heard_db is None
         bleed_db = quiet.noise_dbfs - tone_dbfs if heard_db is None else heard_db
-    if not -120 <= bleed_db <= -3:
+    if not BLEED_DB[0] <= bleed_db <= BLEED_DB[1]:
         raise InputError(f"the other side hears it at {bleed_db:.0f} dB: plug in one leg alone, and look again")
     figure = _measured(answer, bleed_db, AT_MOST_WITHIN_DB if at_most else MEASURED_WITHIN_DB)
     found = FigureFound(_figure_path(report, test), figure, at_most)
@@ -211,7 +223,7 @@ def _idle_noise(report: Report, test: GearTest, answer: GearAnswer) -> GearTestO
     def change(figure: Figure | None) -> Change:
         return _port(test.at, lambda port: replace(port, idle_noise_dbfs=figure))
 
-    return _noise_found(report, test, answer, change, (-160.0, 0.0), MEASURED_WITHIN_DB)
+    return _noise_found(report, test, answer, change, IDLE_NOISE_DBFS, MEASURED_WITHIN_DB)
 
 
 def _input_noise(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
@@ -227,7 +239,7 @@ def _input_noise(report: Report, test: GearTest, answer: GearAnswer) -> GearTest
     # What is read in the file is referred to the socket by its full scale, which may not be known better.
     doubt_db = chosen.full_scale_dbu.tolerance if chosen.full_scale_dbu is not None else AT_MOST_WITHIN_DB
     within_db = round(math.hypot(MEASURED_WITHIN_DB, doubt_db), 1)
-    return _noise_found(report, test, answer, change, (-140.0, -60.0), within_db)
+    return _noise_found(report, test, answer, change, EIN_DBU, within_db)
 
 
 def _noise_found(
@@ -293,8 +305,8 @@ def _knob(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome
 
 
 def _picture(report: Report, test: GearTest, answer: GearAnswer) -> GearTestOutcome:
-    if answer.value is None or not 0 <= answer.value <= 120:
-        raise InputError("say by how many frames the picture is late, from 0 to 120")
+    if answer.value is None or not 0 <= answer.value <= LATEST_FRAMES:
+        raise InputError(f"say by how many frames the picture is late, from 0 to {LATEST_FRAMES}")
     # A frame is all that can be counted.
     within_percent = min(100 * COUNTED_WITHIN_FRAMES / answer.value, 100.0) if answer.value else 100.0
     figure = _measured(answer, answer.value, round(within_percent, 1))

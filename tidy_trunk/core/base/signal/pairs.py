@@ -106,6 +106,10 @@ def _moved(first: Samples, second: Samples, rate_hz: int) -> LagPeak:
     return LagPeak(float(near[best]), float(lags[best]) / rate_hz * 1000)
 
 
+LOUD_SHARE: Final = 0.01
+"""ASSUMED_ share of a source's loudest power from which on a block tells how far it is heard elsewhere: 20 dB."""
+
+
 def _bleed(metered: MeterResult, index: int, correlation: float) -> tuple[float, int] | None:
     """How loud one channel is heard in the other, and in which: the louder of both ways."""
     first, second = metered.pairs[index]
@@ -114,7 +118,7 @@ def _bleed(metered: MeterResult, index: int, correlation: float) -> tuple[float,
     for source, into in ((first, second), (second, first)):
         loud, soft = metered.block_powers(source), metered.block_powers(into)
         # A block in which the source is at its loudest tells most, and one in which both are silent nothing.
-        chosen = (loud > soft * 10 ** (OUTSHONE_DB / 10)) & (loud > 0.01 * loud.max(initial=0.0))
+        chosen = (loud > soft * 10 ** (OUTSHONE_DB / 10)) & (loud > LOUD_SHARE * loud.max(initial=0.0))
         with np.errstate(divide="ignore", invalid="ignore"):
             alike = chosen & (np.abs(product) > CLEAR_CORRELATION * np.sqrt(loud * soft))
         clear = np.count_nonzero(alike) >= FEWEST_BLOCKS and abs(np.sign(product[alike]).mean()) >= CLEAR_CORRELATION

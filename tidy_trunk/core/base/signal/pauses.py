@@ -7,6 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.signal.stretches import runs
+from tidy_trunk.core.base.units import LOWEST_SIGNAL_DB
 
 QUIETEST_PERCENT: Final = 5.0
 """ASSUMED_ share of a recording that is pause at least, where it has pauses at all."""
@@ -95,6 +96,10 @@ def frames_of(blocks: NDArray[np.bool_], block_size: int, rate_hz: int, most: in
     return starts, size
 
 
+LOWEST_NOISE_DBFS: Final = -150.0
+"""ASSUMED_ what 24 bits can hold of noise, and some more: a pause below is digital silence, which nothing turns up."""
+
+
 def creep_db(levels: Levels, block_s: float) -> float:
     """By how much the noise rises in the pauses: the median over them, 0 where it does not in most.
 
@@ -102,7 +107,7 @@ def creep_db(levels: Levels, block_s: float) -> float:
     """
     rises = []
     # Quieter than anything, but a number: differences stay numbers.
-    levels = np.maximum(levels, -200.0)
+    levels = np.maximum(levels, LOWEST_SIGNAL_DB)
     shortest = round(CREEP_SHORTEST_S / block_s)
     index = 1
     while index < len(levels) - shortest:
@@ -114,7 +119,7 @@ def creep_db(levels: Levels, block_s: float) -> float:
             end += 1
         # The word's last echoes fall: the rise is counted from the lowest point on.
         low = index + int(np.argmin(levels[index : min(index + 2 * shortest, end)]))
-        if end - low >= shortest and levels[low] > -150.0:
+        if end - low >= shortest and levels[low] > LOWEST_NOISE_DBFS:
             rises.append(_straight_rise(levels[low:end]))
         index = end
     if len(rises) < 2:

@@ -7,8 +7,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from tidy_trunk.core.base.signal.meter import HIGHEST_RATE_HZ, LOWEST_RATE_HZ
-from tidy_trunk.core.base.units import ratio_from_db
+from tidy_trunk.core.base.units import HIGHEST_OF_RATE, ratio_from_db
 from tidy_trunk.errors import RangeError
+
+LOWEST_TONE_HZ: Final = 10.0
+"""ASSUMED_ lowest frequency of a tone: an octave below what is heard."""
 
 IDENT_EVERY_S: Final = 3.0
 """How often the left channel of an ident is interrupted. [MEMORY]"""
@@ -52,8 +55,10 @@ def line_up_tone(
         raise RangeError(f"sample rate must be between {LOWEST_RATE_HZ} and {HIGHEST_RATE_HZ} Hz, not {rate_hz}")
     if not QUIETEST_DBFS <= level_dbfs <= 0.0:
         raise RangeError(f"level must be between {QUIETEST_DBFS:g} and 0 dBFS, not {level_dbfs:g}")
-    if not 10.0 <= frequency_hz <= 0.45 * rate_hz:
-        raise RangeError(f"a tone of {frequency_hz:g} Hz cannot be at {rate_hz} Hz: give 10 to {0.45 * rate_hz:.0f} Hz")
+    if not LOWEST_TONE_HZ <= frequency_hz <= HIGHEST_OF_RATE * rate_hz:
+        raise RangeError(
+            f"a tone of {frequency_hz:g} Hz cannot be at {rate_hz} Hz: give {LOWEST_TONE_HZ:g} to {HIGHEST_OF_RATE * rate_hz:.0f} Hz"
+        )
     if not 1 / rate_hz <= seconds <= LONGEST_TONE_S:
         raise RangeError(f"length must be more than 0 and at most {LONGEST_TONE_S:.0f} s, not {seconds:g}")
     if channels not in (1, 2) or (ident and channels != 2):

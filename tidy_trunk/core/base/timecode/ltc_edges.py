@@ -128,15 +128,22 @@ def bits_of(edges: NDArray[np.float64], rate_hz: int) -> Bits:
     return Bits(values[keep], np.concatenate((edges[:-1][keep], edges[-1:])))
 
 
+STRAY_SHARE: Final = 0.1
+"""ASSUMED_ by how much noise may move an edge, as a share of a bit."""
+
+BITS_AROUND: Final = 31
+"""ASSUMED_ bits of which the median is how long one is: a stray one does not move it, and the speed has not changed meanwhile."""
+
+
 def _bit_lengths(lengths: NDArray[np.float64], rate_hz: int) -> NDArray[np.float64]:
     """How long a bit is at each stretch, in samples: of the long ones around it, as the speed changes slowly."""
     shortest, longest = rate_hz / FASTEST_BITS_PER_S, rate_hz / SLOWEST_BITS_PER_S
-    whole = (lengths >= shortest * 0.9) & (lengths <= longest * 1.1)
+    whole = (lengths >= shortest * (1 - STRAY_SHARE)) & (lengths <= longest * (1 + STRAY_SHARE))
     if not whole.any():
         return np.full(len(lengths), (shortest + longest) / 2)
     at = np.flatnonzero(whole)
     values = lengths[at]
-    size = 31
+    size = BITS_AROUND
     if len(values) < size:
         return np.full(len(lengths), float(np.median(values)))
     # Medians of stretches of thirty: a stray one does not move them.

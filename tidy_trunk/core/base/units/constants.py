@@ -21,6 +21,12 @@ ROOM_TEMPERATURE_K: Final = 293.15
 AUDIO_BANDWIDTH_HZ: Final = 20_000.0
 """Noise bandwidth for flat figures, 20 Hz to 20 kHz. [HANDBOOK] §15.3"""
 
+LOWEST_SIGNAL_DB: Final = -200.0
+"""ASSUMED_ level in any unit from which on something sounds: below it lies what floating point leaves of silence."""
+
+HIGHEST_OF_RATE: Final = 0.45
+"""ASSUMED_ share of a sample rate up to which a frequency is used: half of it is the limit [AES17], and filters need some room."""
+
 BRIDGING_RATIO: Final = 5.0
 """The load of a source is kept at this many times its impedance or more. [PRACTICE]"""
 

@@ -11,6 +11,9 @@ from tidy_trunk.core.sound.levels.spectra import SpectrumShape
 from tidy_trunk.core.sound.trace import StageKind, upstream_of
 from tidy_trunk.errors import InputError
 
+ROOM_DB_A: Final = (0.0, 130.0)
+"""ASSUMED_ what a place may be in dB(A), as a job takes it."""
+
 HEARD_WITHIN_DB: Final = 2.0
 """ASSUMED_ ± of a source that was recorded: nobody speaks twice alike."""
 
@@ -89,4 +92,4 @@ def _room_db_a(report: Report, track: TrackLevel, heard: SpeechLevels) -> float 
     if power <= 0:
         return None
     level = db_from_ratio(power**0.5) - room
-    return round(min(max(report.index.plan.defaults.room_noise_db_spl + level, 0.0), 130.0), 1)
+    return round(min(max(report.index.plan.defaults.room_noise_db_spl + level, ROOM_DB_A[0]), ROOM_DB_A[1]), 1)

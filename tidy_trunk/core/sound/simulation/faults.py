@@ -102,11 +102,18 @@ def _fields(index: PlanIndex, run: Run) -> list[float]:
     return levels
 
 
+HUM_HARMONICS: Final = 20
+"""ASSUMED_ harmonics of hum: the twentieth of 50 Hz is 1 kHz, where dimmers are still heard."""
+
+EVEN_SHARE: Final = 0.4
+"""ASSUMED_ how loud an even harmonic is beside an odd one."""
+
+
 def mains_hum(level_db: float, mains_hz: int, sample_count: int, rate_hz: int) -> NDArray[np.float64]:
     """Hum of the mains with its harmonics at a level re a sine of amplitude 1.0; a loop without a seam."""
     times = np.arange(sample_count) * (round(mains_hz * sample_count / rate_hz) / sample_count) * 2 * np.pi
     # Odd harmonics are the stronger ones, as rectifiers and dimmers make them.
-    parts = [(number, (1.0 if number % 2 else 0.4) / number) for number in range(1, 21)]
+    parts = [(number, (1.0 if number % 2 else EVEN_SHARE) / number) for number in range(1, HUM_HARMONICS + 1)]
     hum = sum(share * np.sin(number * times + number) for number, share in parts)
     return np.asarray(hum / np.sqrt(2 * np.mean(np.square(hum))) * ratio_from_db(level_db))
 

@@ -26,6 +26,9 @@ from tidy_trunk.core.sound.simulation.materials import (
 from tidy_trunk.core.sound.simulation.wave import WavePassage
 from tidy_trunk.core.sound.trace import Stage, StageKey, Tracer
 
+SEMITONE: Final = 2 ** (1 / 12)
+"""Of equal temperament: by it each further source is told from the one before. [PRACTICE]"""
+
 RATE_HZ: Final = 48_000
 """Sample rate of sound for picture. [PRACTICE]"""
 
@@ -89,7 +92,7 @@ class Simulator(StageSolver[NoiseLoop]):
                 late = zlib.crc32(f"{source.id} {device}".encode())
             case Play.TONE:
                 number = list(self.index.plan.sources).index(source.id)
-                loop = self._sine(TONE_HZ * 2 ** (number / 12), source.average_db_spl)
+                loop = self._sine(TONE_HZ * SEMITONE**number, source.average_db_spl)
             case Play.LAUGH:
                 peak_db = source.peak_db_spl - source.average_db_spl
                 loop = voice_loop(source.id, peak_db, self.sample_count, self.rate_hz) * loud

@@ -34,6 +34,9 @@ SHORTEST_DRIFT_S: Final = 60.0
 FEWEST_FOR_DRIFT: Final = 4
 """ASSUMED_ fewest stretches through which a line means something."""
 
+MOST_EVIDENCE: Final = 40.0
+"""ASSUMED_ from which on a confidence is 1 to seventeen digits, and its exponential still a number."""
+
 SURE: Final = 0.98
 """ASSUMED_ confidence from which no other place is looked at."""
 
@@ -206,4 +209,4 @@ def _confidence(agreeing: Sequence[CorrelationPeak], looked_at: int, place: LagC
     unlikely = (count - 1) * math.log(LOOK_S / TOGETHER_S) - math.log(math.comb(looked_at, count))
     score = min(place.above_chance, MOST_BY_SCORE)
     evidence = LEANING + BY_HEIGHT * above + BY_SCORE * score + BY_AGREEMENT * unlikely
-    return 1.0 / (1.0 + math.exp(-min(max(evidence, -40.0), 40.0)))
+    return 1.0 / (1.0 + math.exp(-min(max(evidence, -MOST_EVIDENCE), MOST_EVIDENCE)))

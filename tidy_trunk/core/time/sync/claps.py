@@ -66,6 +66,10 @@ def find_claps(energies: NDArray[np.float32]) -> tuple[float, ...]:
     return tuple(round(at * LOOK_S, 6) for at in sorted(loudest))
 
 
+FLOOR_SHARE: Final = 0.1
+"""ASSUMED_ share of a file's usual level that is added to what was before: after digital silence anything would be a rise."""
+
+
 def _rises(energies: NDArray[np.float32], before: int, floor: float) -> Iterator[int]:
     """Looks that are far louder than the time before them; some minutes at once, as a day would not fit into memory."""
     for first in range(before, len(energies), AT_ONCE_LOOKS):
@@ -73,7 +77,7 @@ def _rises(energies: NDArray[np.float32], before: int, floor: float) -> Iterator
         sums = np.cumsum(energies[first - before : last], dtype=np.float64)
         sums = np.concatenate(([0.0], sums))
         usual = (sums[before:-1] - sums[: -before - 1]) / before
-        rises = energies[first:last] > (usual + floor * 0.1) * 10 ** (RISE_DB / 10)
+        rises = energies[first:last] > (usual + floor * FLOOR_SHARE) * 10 ** (RISE_DB / 10)
         yield from (np.flatnonzero(rises) + first).tolist()
 
 

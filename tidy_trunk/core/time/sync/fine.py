@@ -7,6 +7,8 @@ from typing import Final
 import numpy as np
 from numpy.typing import NDArray
 
+from tidy_trunk.core.base.units import HIGHEST_OF_RATE
+
 LOWEST_HZ, HIGHEST_HZ = 120.0, 7_000.0
 """ASSUMED_ between hum and what coders leave out."""
 
@@ -60,7 +62,7 @@ def match(
         # Bins are of the same hertz at every rate. The window lets nothing come round from the other end.
         lines.append(np.fft.rfft(samples[:count] * window))
     width_hz = 1 / seconds
-    top = min(HIGHEST_HZ, min(rates_hz) * 0.45)
+    top = min(HIGHEST_HZ, min(rates_hz) * HIGHEST_OF_RATE)
     first, last = int(np.ceil(LOWEST_HZ / width_hz)), int(top / width_hz)
     cross = lines[0][first:last] * np.conj(lines[1][first:last])
     size = np.abs(cross)

@@ -53,13 +53,17 @@ def unbalanced_too_long(situation: Situation) -> Iterator[Finding]:
         )
 
 
+SHORT_WITHIN_M: Final = 0.05
+"""ASSUMED_ what nobody measures when a path is paced."""
+
+
 @rule
 def lead_too_short(situation: Situation) -> Iterator[Finding]:
     """Leads that do not reach along their path with slack for floor, corners and both ends. [PRACTICE]"""
     for joint in situation.joints:
         needed = needed_m(joint.run, situation.plan.defaults)
         missing = needed - joint.run.length_m
-        if not needed or missing <= 0.05 or joint.is_wireless:
+        if not needed or missing <= SHORT_WITHIN_M or joint.is_wireless:
             continue
         reaches = joint.run.length_m >= path_m(joint.run)
         yield Finding(

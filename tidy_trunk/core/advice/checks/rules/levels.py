@@ -6,6 +6,7 @@ from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, level_rule
 from tidy_trunk.core.advice.options import ALLOWED_MISS_DB, PADDED_FROM_DB
+from tidy_trunk.core.base.units import LOWEST_SIGNAL_DB
 from tidy_trunk.core.gear.catalogue import (
     DeviceKind,
     PadPlace,
@@ -473,7 +474,7 @@ def _peak_at_input(situation: Situation, joint: Joint) -> float | None:
     for track in situation.tracks_of(joint.run.id):
         for feed, _ in track.trace.stage.feeds:
             level = situation.report.solver.level(feed)
-            if feed.name == joint.input.id and level.unit == "dBu" and level.sound.peak > -200:
+            if feed.name == joint.input.id and level.unit == "dBu" and level.sound.peak > LOWEST_SIGNAL_DB:
                 return level.sound.peak
     return None
 

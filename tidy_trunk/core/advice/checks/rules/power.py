@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from enum import Enum, auto
+from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Joint, Severity, Situation, rule
 from tidy_trunk.core.base.units import PHANTOM_FEED_OHM, PHANTOM_TOLERANCE_V, PHANTOM_V
@@ -115,6 +116,10 @@ def phantom_shorted(situation: Situation) -> Iterator[Finding]:
         )
 
 
+WITHIN_V: Final = 0.05
+"""ASSUMED_ rounding of a voltage that is worked out in two ways."""
+
+
 @rule
 def phantom_voltage(situation: Situation) -> Iterator[Finding]:
     """Less at the microphone than the lowest supply of the standard would leave there. [IEC61938]"""
@@ -125,8 +130,8 @@ def phantom_voltage(situation: Situation) -> Iterator[Finding]:
         given = joint.delivery(Supply.P48) if Supply.P48 in joint.receiver.supplies(joint.input) else None
         if given is None or not given.is_felt or given.is_shorted:
             continue
-        least = PHANTOM_V - PHANTOM_TOLERANCE_V - feeding.current_ma.value * PHANTOM_FEED_OHM / 2000
-        if given.left_v >= least - 0.05:
+        least = PHANTOM_V - PHANTOM_TOLERANCE_V - feeding.current_ma.value / 1000 * PHANTOM_FEED_OHM / 2
+        if given.left_v >= least - WITHIN_V:
             continue
         yield Finding(
             rule="phantom-voltage",

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 from typing import Final
 
 from tidy_trunk.core.advice.checks.rule import Finding, Severity, Situation, level_rule
+from tidy_trunk.core.base.units import LOWEST_SIGNAL_DB
 from tidy_trunk.core.gear.catalogue import DeviceKind, Signal
 from tidy_trunk.core.sound.trace import upstream_of
 
@@ -23,7 +24,7 @@ def transmitter_low(situation: Situation) -> Iterator[Finding]:
             continue
         bus, gain = placed.device_class.buses[0], joint.takes.gain
         sound = situation.report.solver.track_sound(situation.report.tracer.bus(placed.device.id, bus.id))
-        if not -200 < sound.peak < LOWEST_PEAK_DBFS:
+        if not LOWEST_SIGNAL_DB < sound.peak < LOWEST_PEAK_DBFS:
             continue
         yield Finding(
             rule="transmitter-low",

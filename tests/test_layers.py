@@ -1,6 +1,7 @@
 """Imports point down the ladder, never up, and a type has a name of its own: read from the statements themselves."""
 
 import ast
+import re
 from collections import defaultdict
 from functools import cache
 from pathlib import Path
@@ -120,6 +121,16 @@ def test_a_name_of_a_type_has_one_meaning():
             places[name].append(str(path.relative_to(ROOT)))
     assert len(places) > 1_000, "the types of the program were found"
     assert not {name: found for name, found in places.items() if len(found) > 1}
+
+
+def test_a_name_of_a_type_of_the_front_end_has_one_meaning():
+    """Those in the file that is made of the API document are the program's own."""
+    places = defaultdict(list)
+    for path in (ROOT / "web" / "src").rglob("*.*"):
+        if path.suffix in (".ts", ".vue") and not path.name.endswith(".d.ts"):
+            for name in re.findall(r"^(?:export )?(?:type|interface|class) ([A-Z]\w*)", path.read_text(), re.MULTILINE):
+                places[name].append(path.name)
+    assert len(places) > 100 and not {name: found for name, found in places.items() if len(found) > 1}
 
 
 def test_a_type_is_known_by_its_own_name():

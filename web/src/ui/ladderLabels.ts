@@ -11,7 +11,7 @@ export interface Wanted {
   ys: readonly number[]
 }
 
-export interface Placed {
+export interface PlacedLabel {
   kind: Wanted['kind']
   text: string
   x: number
@@ -27,12 +27,12 @@ interface Room {
 
 export const widthOf = (text: string) => text.length * LETTER_PX
 
-const touches = (a: Placed, b: Placed) =>
+const touches = (a: PlacedLabel, b: PlacedLabel) =>
   Math.abs(a.y - b.y) < LINE_PX && a.x < b.x + widthOf(b.text) && b.x < a.x + widthOf(a.text)
 
 /** As many of the words as have a place, those that matter most first; the rest is read in the account. */
-export function placeLabels(wanted: readonly Wanted[], room: Room): Placed[] {
-  const placed: Placed[] = []
+export function placeLabels(wanted: readonly Wanted[], room: Room): PlacedLabel[] {
+  const placed: PlacedLabel[] = []
   for (const { kind, text, x, ys } of wanted) {
     const left = Math.max(room.left, Math.min(x, room.right - widthOf(text)))
     const free = ys

@@ -1,13 +1,13 @@
 import type { Clock } from '@/api/client'
 
 export type TimecodeDevice = Clock['timecode_devices'][number]
-type Day = Clock['days'][number]
+type ClockDay = Clock['days'][number]
 
 /** A row of the tree: how deep it hangs, and the day of what runs alone. */
 export interface TreeRow {
   readonly timecodeDevice: TimecodeDevice
   readonly depth: number
-  readonly day: Day | undefined
+  readonly day: ClockDay | undefined
 }
 
 /** Givers first, each with what hangs on it below; what nobody gives time to stands at the end. */
@@ -48,7 +48,7 @@ export const along = (clock: Clock, minute: number, width: number) =>
   ((minute - clock.day_begins_min) / (clock.day_ends_min - clock.day_begins_min)) * width
 
 /** The error over a day as a saw: it grows from each jam to the next; what lies beyond the limit is an area of its own. */
-export function dayShape(clock: Clock, day: Day, width: number): DayShape {
+export function dayShape(clock: Clock, day: ClockDay, width: number): DayShape {
   const most = Math.max(2 * clock.limit_frames, ...day.free_runs.map((freeRun) => freeRun.apart_frames))
   const y = (frames: number) => STRIP.floor - ((STRIP.floor - STRIP.top) * frames) / most
   const x = (minute: number) => Math.min(Math.max(along(clock, minute, width), 0), width)

@@ -40,8 +40,8 @@ const xOf = (column: number) => {
   return boxes.value > 1 ? begin.value + (column - first.value) * apart : WIDTH - EDGE - box.value
 }
 
-type Placed = RigPicture['nodes'][number] & { x: number; y: number; dot: boolean }
-const placed = computed<Map<string, Placed>>(
+type DrawnNode = RigPicture['nodes'][number] & { x: number; y: number; dot: boolean }
+const placed = computed<Map<string, DrawnNode>>(
   () =>
     new Map(
       props.picture.nodes.map((node) => {
@@ -53,7 +53,7 @@ const placed = computed<Map<string, Placed>>(
     ),
 )
 /** Along its own row, and up or down just before the device that it goes into, so that it crosses nothing between. */
-const bent = (from: Placed, to: Placed) =>
+const bent = (from: DrawnNode, to: DrawnNode) =>
   `${from.x + (from.dot ? 6 : box.value)},${from.y} ${to.x - 12},${from.y} ${to.x},${to.y}`
 const links = computed(() =>
   props.picture.links.flatMap((link) => {

@@ -2,7 +2,9 @@
 import type { DrillAsked } from '@/api/client'
 
 /** What is asked of a new drill. */
-export type Asked = Pick<DrillAsked, 'level' | 'kind' | 'example' | 'most'> & { readonly inJob: boolean }
+export type DrillChoice = Pick<DrillAsked, 'level' | 'kind' | 'example' | 'most'> & {
+  readonly inJob: boolean
+}
 </script>
 
 <script setup lang="ts">
@@ -21,7 +23,7 @@ const props = defineProps<{
   isBusy: boolean
   at: (id: string) => RouteLocationRaw
 }>()
-const emit = defineEmits<{ draw: [seed: number | null, asked: Asked] }>()
+const emit = defineEmits<{ draw: [seed: number | null, asked: DrillChoice] }>()
 const LEVELS = [
   ['first-day', 'first day'],
   ['unit', 'small unit'],

@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 
 import { useMe } from '@/stores/me'
-import DrillBegin, { type Asked } from './DrillBegin.vue'
+import DrillBegin, { type DrillChoice } from './DrillBegin.vue'
 import DrillJudged from './DrillJudged.vue'
 import DrillSearch from './DrillSearch.vue'
 import { useDrill } from './useDrill'
@@ -22,7 +22,7 @@ const at = (id: string) =>
     ? { name: 'drill', params: { job: job.value, drill: id } }
     : { name: 'drills', params: { drill: id } }
 
-async function draw(seed: number | null, asked: Asked) {
+async function draw(seed: number | null, asked: DrillChoice) {
   const { inJob, ...rest } = asked
   const id = await begin(seed, { ...rest, job: inJob ? job.value : null })
   if (id) await router.push(at(id))

@@ -1,6 +1,6 @@
 import { computed, reactive, ref, shallowRef, watch, type Ref } from 'vue'
 
-import { api, wordsOf, type Compared, type Recording, type OptionName } from '@/api/client'
+import { api, wordsOf, type Comparison, type Recording, type OptionName } from '@/api/client'
 import { useJob } from '@/stores/job'
 import { useMeasured } from '@/composables/useMeasured'
 
@@ -11,7 +11,7 @@ export function useCompare(run: Ref<string>, recordings: Ref<readonly Recording[
   const job = useJob()
   const options = shallowRef<readonly OptionName[]>([])
   const chosen = reactive<Record<string, string>>({})
-  const compared = shallowRef<readonly Compared[]>([])
+  const compared = shallowRef<readonly Comparison[]>([])
   const problem = ref('')
   const busy = ref(false)
   const usable = computed(() => recordings.value.filter(({ state }) => state === 'done'))

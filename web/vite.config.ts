@@ -1,8 +1,7 @@
 import vue from '@vitejs/plugin-vue'
 import { createHash } from 'node:crypto'
 import { fileURLToPath, URL } from 'node:url'
-import type { Plugin } from 'vite'
-import { defineConfig } from 'vitest/config'
+import { defineConfig, type Plugin } from 'vite'
 
 const file = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 const BUILT_FILES = 'self.BUILT_FILES'
@@ -44,7 +43,5 @@ export default defineConfig({
       },
     },
   },
-  // Each file has a world of its own, without a thread of its own: with a single one, they would share it.
-  test: { setupFiles: ['src/testing/place.ts'], pool: 'vmThreads', maxWorkers: 2 },
   server: { proxy: { '/api': 'http://127.0.0.1:8747' } },
 })

@@ -12,7 +12,7 @@ import soundfile
 from tests.api.test_patch_api import opened
 from tests.plans import line_into_camera, padded_plan
 from tidy_trunk.core.drill import DrillLevel, draw_drill
-from tidy_trunk.words.drill import answer_words
+from tidy_trunk.words.drill import drill_answer_words
 
 KIND = {"kind": "automatic"}
 
@@ -56,7 +56,7 @@ def test_a_drill_is_played_to_its_end(client, drill):
         done = client.post(f"{at}/answer", json={"answer": hidden().truth, "number": 1}).json()
     judged = done["judged"]
     assert judged["is_right"] and judged["takes_lost"] == 1 and 0 < judged["score"] < 100
-    assert judged["truth"] == answer_words(hidden(), hidden().truth) and judged["truth"].startswith(
+    assert judged["truth"] == drill_answer_words(hidden(), hidden().truth) and judged["truth"].startswith(
         "Automatic level, menu is on at "
     )
     assert "automatic level" in judged["prevents"][0] and judged["lost"]
@@ -176,7 +176,7 @@ def test_of_two_faults_each_is_put_right_and_both_are_judged(client, drill):
         one["drawing"] for one in seen["drawn"] if one
     }
     done = client.post(f"{at}/answer", json={"answer": second, "number": 0}).json()["judged"]
-    assert done["is_right"] and done["truth"] == answer_words(two, two.truth)
+    assert done["is_right"] and done["truth"] == drill_answer_words(two, two.truth)
     ladders = client.get(f"{at}/ladders").json()
     assert ladders["planned"]["track"] == ladders["faulty"]["track"] and ladders["planned"]["rungs"]
 

@@ -8,7 +8,7 @@ from playwright.sync_api import Page, expect
 from tidy_trunk.core.drill import NO_FAULT, DrillLevel, draw_drill
 from tidy_trunk.results.drill import drill_out
 from tidy_trunk.services.container import Services
-from tidy_trunk.words.drill import answer_words
+from tidy_trunk.words.drill import drill_answer_words
 
 
 def drawn(seed):
@@ -67,7 +67,7 @@ def test_of_two_faults_one_is_put_right_and_the_other_is_found(screen: Page, ser
         for one in (draw_drill(seed, level=level, most=2) for seed in range(30))
         if len(one.faults) == 2 and {fault.code for fault in one.faults} & {"gain", "mode", "limiter"}
     )
-    first, second = (answer_words(drill, fault.id) for fault in drill.faults)
+    first, second = (drill_answer_words(drill, fault.id) for fault in drill.faults)
     screen.goto("/drill")
     screen.get_by_label("Number, for the same drill as others").fill(str(drill.seed))
     screen.get_by_label("Rig").select_option("night-shoot")
@@ -83,7 +83,7 @@ def test_of_two_faults_one_is_put_right_and_the_other_is_found(screen: Page, ser
     choice.select_option(label=second)
     screen.get_by_role("button", name="Give this answer").click()
     judged = screen.get_by_label("How it went")
-    expect(judged).to_contain_text(answer_words(drill, drill.truth))
+    expect(judged).to_contain_text(drill_answer_words(drill, drill.truth))
     expect(judged).to_contain_text("as planned and with the fault")
     expect(judged.get_by_role("group", name="Ladder of")).to_be_visible()
 

@@ -15,9 +15,9 @@ from tidy_trunk.core.base.timecode import (
     LtcReading,
     Timecode,
     at_seconds,
+    ltc_reading,
     ltc_samples,
     read_frames,
-    reading_of,
     real_seconds,
 )
 from tidy_trunk.core.base.units import ratio_from_db
@@ -107,7 +107,7 @@ def _read_channel(recording: Recording, channel: int, sample_count: int, wanted:
         samples: NDArray[np.float32] = recording.read(start, count)[channel - 1]
         return samples
 
-    return reading_of(read_frames(read, sample_count, recording.rate_hz), recording.rate_hz, wanted)
+    return ltc_reading(read_frames(read, sample_count, recording.rate_hz), recording.rate_hz, wanted)
 
 
 def write_timecode(

@@ -15,7 +15,7 @@ from tidy_trunk.words.drill import (
     RECORDED_RIGHT,
     SETTINGS_SHEET,
     SOMETHING_ELSE,
-    answer_words,
+    drill_answer_words,
     probe_words,
     short_probe_words,
 )
@@ -198,10 +198,10 @@ def drill_out(
         most=drill.found.most,
         seen=_seen(drill, done),
         answers=[
-            DrillChoiceOut(id=name, label=answer_words(drill, name))
+            DrillChoiceOut(id=name, label=drill_answer_words(drill, name))
             for name in (*(fault.id for fault in drill.found.faults), "")
         ],
-        wrong=[answer_words(drill, name) for name in wrong if not name or drill.found.named(name)],
+        wrong=[drill_answer_words(drill, name) for name in wrong if not name or drill.found.named(name)],
         minutes=round(minutes, 1),
         judged=None if answer is None else _judged(drill, done, wrong, answer, minutes),
     )
@@ -230,7 +230,7 @@ def _seen(drill: Drill, done: Sequence[str]) -> list[ProbedOut]:
     seen = []
     for number, name in enumerate(done):
         if name.startswith(MENDED):
-            words = answer_words(drill, name.removeprefix(MENDED))
+            words = drill_answer_words(drill, name.removeprefix(MENDED))
             lines = [words, SOMETHING_ELSE]
             seen.append(ProbedOut(probe=name, label=PUT_RIGHT, minutes=0.0, lines=lines, drawn=[None, None], sounds=[]))
             continue
@@ -275,7 +275,7 @@ def _judged(drill: Drill, done: Sequence[str], wrong: Sequence[str], answer: str
     best_minutes = sum(step.minutes for step in best)
     is_right = answer == here.truth or bool(drill.found.is_answer(answer, here.truth))
     return DrillJudgedOut(
-        truth=answer_words(drill, drill.truth),
+        truth=drill_answer_words(drill, drill.truth),
         is_right=is_right,
         minutes=round(minutes, 1),
         best_minutes=round(best_minutes, 1),

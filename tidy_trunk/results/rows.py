@@ -7,7 +7,7 @@ from tidy_trunk.core.gear.catalogue import CONNECTORS, INSIDE, LeadClass, Output
 from tidy_trunk.core.plan import PlacedDevice, PlanIndex, PortRef, Run
 from tidy_trunk.core.sound.levels import Report, TrackLevel
 from tidy_trunk.core.sound.trace import Stage, StageKind
-from tidy_trunk.words.rows import heard_by_words, input_words, inside_words, output_words, parts_words, track_words
+from tidy_trunk.words.rows import heard_by_words, input_words, inside_words, output_words, parts_words, track_knob_words
 
 TAPE_COLOURS: Final = ("black", "brown", "red", "orange", "yellow", "green", "blue", "violet", "grey", "white")
 """Colour of each digit. [IEC60062]"""
@@ -79,7 +79,7 @@ def _stop(index: PlanIndex, group: list[Stage]) -> RowStop:
         elif stage.kind is StageKind.INPUT and not _is_wireless(placed, stage.name):
             words.append(input_words(placed, placed.input(stage.name)))
         elif stage.kind is StageKind.BUS:
-            words.append(track_words(placed, placed.bus(stage.name)))
+            words.append(track_knob_words(placed, placed.bus(stage.name)))
         elif stage.kind is StageKind.OUTPUT and not _says_nothing(placed, placed.output(stage.name)):
             words.append(output_words(placed, placed.output(stage.name)))
     return RowStop(device=placed.device.id, label=placed.label, detail=" → ".join(word for word in words if word))

@@ -11,7 +11,7 @@ from tidy_trunk.services.log import LogService, revisions_at
 from tidy_trunk.words.numbers import marked
 from tidy_trunk.words.scene_notes import (
     PLAYBACK_CAUTION,
-    knob_words,
+    mark_knob_words,
     outcome_words,
     playback_words,
     stream_words,
@@ -70,7 +70,7 @@ def _mark(now: Report, then: Report, mark: RehearsalMark) -> LevelMarkOut:
         who=_who(now, mark.track),
         read_peak_dbfs=mark.peak_dbfs,
         mark=f"{marked(found.mark_db)} dB" if found.mark_db is not None else "",
-        knob=knob_words(found),
+        knob=mark_knob_words(found),
         outcome=outcome_words(found),
         trouble=found.trouble,
     )

@@ -23,13 +23,13 @@ from tidy_trunk.core.trunk import (
     PieceKind,
     PieceLine,
     assign,
+    cable_faults,
     cable_needs,
     cell_needs,
     class_of,
     day_needs,
     described,
     device_needs,
-    faults_of,
     kit_of,
     left_for,
     other_ways,
@@ -65,7 +65,7 @@ from tidy_trunk.results.trunk import (
 from tidy_trunk.services.jobs import CableChainChoice, JobService
 from tidy_trunk.store import ClaimRecord, PackingState, TickRecord, TrunkStore
 from tidy_trunk.words.numbers import many
-from tidy_trunk.words.trunk import fault_words, other_way_words, piece_words, served_words
+from tidy_trunk.words.trunk import cable_fault_words, other_way_words, piece_words, served_words
 
 NO_DAY: Final = "any day"
 """What a job without a date claims pieces for: then two such jobs are at one time. ASSUMED_"""
@@ -198,8 +198,8 @@ class TrunkService:
         """
         piece = self._piece(piece_id)
         lead = self._cable(piece)
-        faults = faults_of(lead, pairs_of(lead, pairs))
-        words = fault_words(faults)
+        faults = cable_faults(lead, pairs_of(lead, pairs))
+        words = cable_fault_words(faults)
         self._store.put([replace(piece, tested=self.now().date().isoformat(), fault=words)], self.now())
         return TestedOut(fault=words, faults=[fault.what for fault in faults])
 

@@ -147,7 +147,7 @@ def short_probe_words(probe: Probe, index: PlanIndex) -> str:
     return _SHORT[probe.code]
 
 
-def fault_words(fault: HiddenFault, index: PlanIndex) -> str:
+def hidden_fault_words(fault: HiddenFault, index: PlanIndex) -> str:
     """What is wrong, where. index: of the rig as planned."""
     names = {"device": _device(index, fault.device), "cable": _cable(index, fault.run)}
     if fault.control:
@@ -176,12 +176,12 @@ def fault_words(fault: HiddenFault, index: PlanIndex) -> str:
     return f"{told[:1].upper()}{told[1:]}"
 
 
-def answer_words(drill: Drill, truth: str) -> str:
+def drill_answer_words(drill: Drill, truth: str) -> str:
     """A possible answer, or what was wrong, by the ids of its faults."""
     faults = drill.found.named(truth)
     if not faults_of(truth):
         return NOTHING_WRONG
-    return "; ".join(fault_words(fault, drill.rig.index) for fault in faults)
+    return "; ".join(hidden_fault_words(fault, drill.rig.index) for fault in faults)
 
 
 def _device(index: PlanIndex, device: str) -> str:

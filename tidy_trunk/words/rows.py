@@ -32,7 +32,7 @@ def input_words(placed: PlacedDevice, port: InputPort) -> str:
     return " · ".join(dict.fromkeys(words))
 
 
-def track_words(placed: PlacedDevice, bus: Bus) -> str:
+def track_knob_words(placed: PlacedDevice, bus: Bus) -> str:
     """The knobs that a track has for itself: `+12 dB · automatic`; "" where it has none."""
     words = [] if bus.gain is None else [_knob_words(bus.gain, placed.bus_gain_mark_db(bus))]
     return " · ".join([*words, "automatic"] if placed.automatic_level_on(bus) else words)

@@ -21,7 +21,7 @@ PLAYBACK_CAUTION: Final = (
 """What goes wrong with a playback: ears, and the take behind it. [PRACTICE]"""
 
 
-def knob_words(mark: LevelMark) -> str:
+def mark_knob_words(mark: LevelMark) -> str:
     """`gain, now +42`; "" where there is no knob."""
     if mark.mark_db is None or mark.stands_db is None:
         return ""

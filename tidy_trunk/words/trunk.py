@@ -51,6 +51,6 @@ _FAULTS: Final = {
 """What a test found. [HANDBOOK] §4"""
 
 
-def fault_words(faults: tuple[TestedFault, ...]) -> str:
+def cable_fault_words(faults: tuple[TestedFault, ...]) -> str:
     """What is wrong with a cable; "" of one that is whole."""
     return "; ".join(_FAULTS[fault.what].format(*fault.contacts) for fault in faults)

@@ -29,7 +29,7 @@ from tidy_trunk.core.drill import (
 from tidy_trunk.core.plan import Plan
 from tidy_trunk.errors import PlanError, RangeError
 from tidy_trunk.results.drill import best_done, drill_out
-from tidy_trunk.words.drill import answer_words
+from tidy_trunk.words.drill import drill_answer_words
 from tidy_trunk.words.drill_shown import recorded_words, shown
 
 ROOT = Path(__file__).parents[3]
@@ -66,7 +66,7 @@ def same_rig(drill):
 def test_no_two_answers_have_the_same_words():
     for seed in SEEDS:
         drill = drawn(seed)
-        words = [answer_words(drill, name) for name in (NO_FAULT, *(fault.id for fault in drill.found.faults))]
+        words = [drill_answer_words(drill, name) for name in (NO_FAULT, *(fault.id for fault in drill.found.faults))]
         assert len(words) == len(set(words)), words
 
 
@@ -265,7 +265,11 @@ def test_two_faults_are_found_one_after_the_other(seed):
     known = drill.found.order.mended(left)
     assert all(drill.found.seen(name) == drill.found.seen(here.truth) for name in known) or known != left
     told = drill_out("a", "t", drill, best_done(drill), (), here.truth)
-    assert told.judged.is_right and told.judged.score == 100 and told.judged.truth == answer_words(drill, drill.truth)
+    assert (
+        told.judged.is_right
+        and told.judged.score == 100
+        and told.judged.truth == drill_answer_words(drill, drill.truth)
+    )
     assert told.judged.own == told.judged.best
 
 

@@ -5,7 +5,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tidy_trunk.core.gear.catalogue import Side, built_in
-from tidy_trunk.core.trunk import CableFault, faults_of, pairs_of, reaches, stand_in_test
+from tidy_trunk.core.trunk import CableFault, cable_faults, pairs_of, reaches, stand_in_test
 from tidy_trunk.errors import InputError
 
 LEADS = built_in().leads
@@ -17,7 +17,7 @@ def test_an_xlr_by_hand():
     xlr = LEADS["xlr"]
 
     def found(*pairs):
-        return [(fault.what, fault.contacts) for fault in faults_of(xlr, pairs_of(xlr, pairs))]
+        return [(fault.what, fault.contacts) for fault in cable_faults(xlr, pairs_of(xlr, pairs))]
 
     assert found(("1", "1"), ("2", "2"), ("3", "3")) == []
     assert found(("1", "1"), ("2", "3"), ("3", "2")) == [(CableFault.SWAPPED, ("2", "3"))]
@@ -31,7 +31,7 @@ def test_an_xlr_by_hand():
 
 @pytest.mark.parametrize("name", COPPER)
 def test_a_whole_cable_of_every_class_is_whole(name):
-    assert faults_of(LEADS[name], stand_in_test(LEADS[name], None, 0)) == ()
+    assert cable_faults(LEADS[name], stand_in_test(LEADS[name], None, 0)) == ()
 
 
 @given(st.sampled_from(COPPER), st.sampled_from(list(CableFault)), st.integers(0, 1000))
@@ -41,7 +41,7 @@ def test_a_cable_with_a_fault_is_found(name, what, seed):
         shown = stand_in_test(lead, what, seed)
     except InputError:
         return
-    found = {fault.what for fault in faults_of(lead, shown)}
+    found = {fault.what for fault in cable_faults(lead, shown)}
     # Of an unbalanced cable a leg that is lost is a contact that is open.
     assert what in found or (what is CableFault.LEG_LOST and CableFault.OPEN in found), (name, found)
 

@@ -18,7 +18,7 @@ from tidy_trunk.core.trunk.stock import (
     one_described,
     pieces_of,
 )
-from tidy_trunk.core.trunk.tester import CableFault, TestedFault, faults_of, pairs_of, reaches, stand_in_test
+from tidy_trunk.core.trunk.tester import CableFault, TestedFault, cable_faults, pairs_of, reaches, stand_in_test
 
 __all__ = [
     "CONSUMED",
@@ -38,6 +38,7 @@ __all__ = [
     "ShoppingLine",
     "TestedFault",
     "assign",
+    "cable_faults",
     "cable_needs",
     "cell_needs",
     "class_of",
@@ -45,7 +46,6 @@ __all__ = [
     "day_needs",
     "described",
     "device_needs",
-    "faults_of",
     "kit_of",
     "left_for",
     "lengthens",

@@ -73,7 +73,7 @@ def pairs_of(lead: LeadClass, said: Iterable[tuple[str, str]]) -> Reaches:
     return frozenset(found)
 
 
-def faults_of(lead: LeadClass, found: Reaches) -> tuple[TestedFault, ...]:
+def cable_faults(lead: LeadClass, found: Reaches) -> tuple[TestedFault, ...]:
     """What a test says of a cable. found: pairs from end to end, as `pairs_of` has them; none of one that is whole.
 
     A test goes from end to end: what only joins contacts of one plug is seen by what else they reach.

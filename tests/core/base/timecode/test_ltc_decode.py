@@ -7,7 +7,7 @@ from hypothesis import strategies as st
 
 from tests.core.base.timecode.test_ltc_encode import SLOW, label
 from tests.sounds import noise, sine
-from tidy_trunk.core.base.timecode import RATES, LtcExtras, ltc_samples, read_frames, reading_of, user_digits, user_hex
+from tidy_trunk.core.base.timecode import RATES, LtcExtras, ltc_reading, ltc_samples, read_frames, user_digits, user_hex
 
 RATE = 48_000
 
@@ -15,7 +15,7 @@ RATE = 48_000
 def read(samples, rate_hz=RATE, wanted=None):
     wave = np.asarray(samples, dtype=np.float32)
     frames = read_frames(lambda start, count: wave[start : start + count], len(wave), rate_hz)
-    return reading_of(frames, rate_hz, None if wanted is None else RATES[wanted])
+    return ltc_reading(frames, rate_hz, None if wanted is None else RATES[wanted])
 
 
 def sent(name="25", text="10:00:58:10", seconds=4.0, rate_hz=RATE, cut=0, **more):

@@ -7,7 +7,7 @@ from tests.few import each_of
 from tests.plans import boom_in_bag, device, line_into_camera, made, padded_plan, put, run
 from tests.sounds import measured
 from tidy_trunk.core.base.signal import dbfs_of_powers
-from tidy_trunk.core.base.timecode import read_frames, reading_of
+from tidy_trunk.core.base.timecode import ltc_reading, read_frames
 from tidy_trunk.core.plan import Hazard, Passing, RouteBus, SetJob, SetPath, Stretch
 from tidy_trunk.core.sound.levels import Report
 from tidy_trunk.core.sound.simulation import (
@@ -173,5 +173,5 @@ def test_timecode_as_sound_reaches_its_track_and_can_be_read_there():
         track.sound.peak, abs=0.5
     )
     frames = read_frames(lambda start, count: sound[start : start + count], len(sound), RATE)
-    found = reading_of(frames, RATE)
+    found = ltc_reading(frames, RATE)
     assert (found.rate_name, str(found.start)) == ("25", "10:00:00:00") and found.frame_count > 130

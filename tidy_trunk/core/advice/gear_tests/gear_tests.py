@@ -197,7 +197,7 @@ def _of_input(report: Report, placed: PlacedDevice, port: InputPort, runs: Seque
         return
     if sender_of(report.index, tracks[0]) is not None:
         yield from _attenuator(report, placed, port, tracks[0])
-        yield from _sides(report, placed, port, tracks, legs_of(runs))
+        yield from _sides(report, placed, port, tracks, two_legs(runs))
     yield from _noises(report, placed, port, tracks[0], _emptied(report.index, placed, port, runs))
 
 
@@ -360,7 +360,7 @@ def _tracks_of(report: Report, placed: PlacedDevice, port: InputPort) -> Iterato
                 break
 
 
-def legs_of(runs: Sequence[Run]) -> tuple[Run, ...]:
+def two_legs(runs: Sequence[Run]) -> tuple[Run, ...]:
     """The two runs that share one lead with two legs, left first; nothing where there is no such pair."""
     by_branch = {part.branch: run for run in runs for part in run.parts if part.branch and part.shared}
     return (by_branch["L"], by_branch["R"]) if by_branch.keys() == {"L", "R"} else ()

@@ -22,7 +22,7 @@ from tidy_trunk.core.base.signal.measurement import (
 )
 from tidy_trunk.core.base.signal.meter import BLOCK_S, MeterResult
 from tidy_trunk.core.base.signal.pairs import measure_pair
-from tidy_trunk.core.base.signal.pauses import Pauses, clicks, creep_db, find_pauses, frames_of
+from tidy_trunk.core.base.signal.pauses import Pauses, clicks, creep_db, find_pauses, noise_frames
 from tidy_trunk.core.base.signal.shape import shape_of
 from tidy_trunk.core.base.signal.spectrum import HIGHEST_HZ, Spectrum, noise_spectrum, smooth_size
 from tidy_trunk.core.base.signal.stretches import runs
@@ -208,7 +208,7 @@ class _Channel:
         if pauses.level_dbfs == SILENCE_DB:
             return NoiseFloor(flat_dbfs=SILENCE_DB, a_dbfs=SILENCE_DB, found=NoiseFrom.PAUSES), None
         most = max(MOST_FRAMES // self._metered.channels, FEWEST_FRAMES)
-        starts, size = frames_of(pauses.blocks, self._metered.block_size, self._metered.rate_hz, most)
+        starts, size = noise_frames(pauses.blocks, self._metered.block_size, self._metered.rate_hz, most)
         starts = [start for start in starts if start + size <= self._metered.sample_count]
         if not starts:
             return nowhere, None

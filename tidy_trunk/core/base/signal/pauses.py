@@ -75,7 +75,7 @@ def find_pauses(levels: Levels, powers: NDArray[np.float64]) -> Pauses:
     return Pauses(quiet, float(np.median(levels[quiet])) if quiet.any() else -np.inf)
 
 
-def frames_of(blocks: NDArray[np.bool_], block_size: int, rate_hz: int, most: int) -> tuple[list[int], int]:
+def noise_frames(blocks: NDArray[np.bool_], block_size: int, rate_hz: int, most: int) -> tuple[list[int], int]:
     """Where to look at the noise of chosen blocks: first samples of frames of one length, and that length.
 
     As long as the pauses allow, since long ones tell hum from noise; spread over all of the recording.

@@ -10,7 +10,7 @@ from tidy_trunk.core.base.samples import Samples
 from tidy_trunk.core.base.signal.clipping import is_cut_off
 from tidy_trunk.core.base.signal.decibels import db_of_ratios, dbfs_of_power, dbfs_of_powers
 from tidy_trunk.core.base.signal.meter import BLOCK_S, LOWEST_RATE_HZ
-from tidy_trunk.core.base.signal.pauses import find_pauses, frames_of
+from tidy_trunk.core.base.signal.pauses import find_pauses, noise_frames
 from tidy_trunk.core.base.signal.spectrum import noise_spectrum
 from tidy_trunk.errors import InputError
 
@@ -67,7 +67,7 @@ def speech_levels(samples: Samples, rate_hz: int) -> SpeechLevels:
     spoken = np.sort(powers[active])
     pauses = find_pauses(dbfs_of_powers(powers), powers).blocks & ~active
     noise = noise_a = None
-    starts, length = frames_of(pauses, size, rate_hz, MOST_FRAMES)
+    starts, length = noise_frames(pauses, size, rate_hz, MOST_FRAMES)
     if starts:
         flat, weighted = noise_spectrum([samples[start : start + length] for start in starts], rate_hz).noise()
         noise, noise_a = (dbfs_of_power(flat), dbfs_of_power(weighted)) if flat else (None, None)

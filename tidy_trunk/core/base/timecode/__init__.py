@@ -6,7 +6,7 @@ from tidy_trunk.core.base.timecode.label import Timecode
 from tidy_trunk.core.base.timecode.ltc_bits import NO_EXTRAS, LtcExtras, frame_bits
 from tidy_trunk.core.base.timecode.ltc_decode import LtcFrames, carries_timecode, read_frames
 from tidy_trunk.core.base.timecode.ltc_encode import FASTEST_LTC, RISE_S, ltc_samples
-from tidy_trunk.core.base.timecode.ltc_read import Gap, LtcReading, PlacedLabel, name_of, reading_of
+from tidy_trunk.core.base.timecode.ltc_read import Gap, LtcReading, PlacedLabel, ltc_reading, name_of
 from tidy_trunk.core.base.timecode.rates import RATES, Delay, FrameRate, delay_of_frames, delay_of_ms
 from tidy_trunk.core.base.timecode.user_bits import date_digits, user_digits, user_hex
 
@@ -37,10 +37,10 @@ __all__ = [
     "delay_of_ms",
     "drift",
     "frame_bits",
+    "ltc_reading",
     "ltc_samples",
     "name_of",
     "read_frames",
-    "reading_of",
     "real_seconds",
     "to_samples",
     "user_digits",

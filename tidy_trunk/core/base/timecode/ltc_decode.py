@@ -69,7 +69,7 @@ def read_frames(read: Callable[[int, int], Samples], sample_count: int, rate_hz:
             [0.0] if begin == 0 and len(edges) and edges[0] > 0.5 else [],
             [float(end)] if end == sample_count else [],
         )
-        frames = frames_of(bits_of(np.concatenate((ends[0], edges, ends[1])), rate_hz))
+        frames = ltc_frames(bits_of(np.concatenate((ends[0], edges, ends[1])), rate_hz))
         if parts and len(parts[-1]):
             # What both pieces hold begins at the same place, but for a fraction of a sample.
             half_s = FRAME_BITS / FASTEST_BITS_PER_S / 2
@@ -86,12 +86,12 @@ def read_frames(read: Callable[[int, int], Samples], sample_count: int, rate_hz:
 
 def carries_timecode(samples: Samples, rate_hz: int) -> bool:
     """Whether frames of linear timecode follow each other in a stretch, forwards or backwards."""
-    frames = frames_of(bits_of(find_edges(samples, rate_hz), rate_hz))
+    frames = ltc_frames(bits_of(find_edges(samples, rate_hz), rate_hz))
     follow = np.abs(frames.ends[:-1] - frames.starts[1:]) < 1.0
     return int(follow.sum()) >= FEWEST_FOLLOWING
 
 
-def frames_of(row: Bits) -> LtcFrames:
+def ltc_frames(row: Bits) -> LtcFrames:
     """The whole frames in a row of bits: by their sync words, with labels that can be."""
     values = row.values
     forwards, backwards = _sync_at(values)

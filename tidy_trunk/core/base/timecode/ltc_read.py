@@ -68,7 +68,7 @@ class LtcReading:
     notes: tuple[str, ...]
 
 
-def reading_of(frames: LtcFrames, rate_hz: int, wanted: FrameRate | None = None) -> LtcReading | None:
+def ltc_reading(frames: LtcFrames, rate_hz: int, wanted: FrameRate | None = None) -> LtcReading | None:
     """What frames say together; None where there are too few of them.
 
     Args:

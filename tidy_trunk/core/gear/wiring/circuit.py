@@ -51,12 +51,12 @@ def end_of(port: Port) -> End:
     return End(port.plug, port.circuit, len(port.channels))
 
 
-def pieces_of(leads: Sequence[tuple[LeadClass, str]]) -> tuple[LeadWay, ...]:
+def ways_of_leads(leads: Sequence[tuple[LeadClass, str]]) -> tuple[LeadWay, ...]:
     """The ways of leads, as (lead, branch), in order."""
     return tuple(LeadWay(lead.sending, lead.receiving, lead.ways[branch]) for lead, branch in leads)
 
 
-def legs_of(end: End) -> Iterator[tuple[str, Leg]]:
+def legs_at(end: End) -> Iterator[tuple[str, Leg]]:
     """The contacts of a port with what each carries."""
     yield from PINOUTS[end.plug.connector, end.circuit].items()
 
@@ -85,7 +85,7 @@ def wire_up(network: Network, sender: End, branches: Sequence[Branch], *, power:
 
 
 def _screen(network: Network, end: End, place: PlugPosition, screen: Node) -> None:
-    for name, leg in legs_of(end):
+    for name, leg in legs_at(end):
         if leg.role == "screen":
             network.wire((*place, name), screen)
 
@@ -116,7 +116,7 @@ def _put_inside(network: Network, wiring: Wiring, near: PlugPosition, far: PlugP
 
 def contact(end: End, place: PlugPosition, leg: Leg) -> Node | None:
     """The node of the contact that carries a leg; None where the port has none."""
-    return next(((*place, name) for name, carried in legs_of(end) if carried == leg), None)
+    return next(((*place, name) for name, carried in legs_at(end) if carried == leg), None)
 
 
 def is_plug_of_its_own(end: End) -> bool:

@@ -29,7 +29,7 @@ from tidy_trunk.core.gear.wiring.circuit import (
     contact,
     end_of,
     ground,
-    pieces_of,
+    ways_of_leads,
     wire_up,
 )
 from tidy_trunk.core.gear.wiring.network import Network, Node
@@ -136,7 +136,7 @@ def link(
 
 def branch_of(leads: Sequence[tuple[LeadClass, str]], receiving: InputPort, takes: InputMode | None = None) -> Branch:
     """The way from an output into one of its inputs; arguments as of `link`."""
-    return Branch(pieces_of(leads), end_of(receiving), (takes or receiving.modes[0]).impedance_ohm.value)
+    return Branch(ways_of_leads(leads), end_of(receiving), (takes or receiving.modes[0]).impedance_ohm.value)
 
 
 def bare_ratio(

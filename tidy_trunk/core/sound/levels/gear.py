@@ -95,7 +95,7 @@ def _without_source_dbu(ein_dbu: float) -> float:
     return db_from_ratio(math.sqrt(max(power, 0.0)))
 
 
-def convert(
+def digitise(
     passage: Passage[Any],
     placed: PlacedDevice,
     port: InputPort,

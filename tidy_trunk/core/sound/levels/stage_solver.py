@@ -14,7 +14,7 @@ from tidy_trunk.core.sound.levels.gear import (
     AUTOMATIC_RANGE_DB,
     AUTOMATIC_TARGET_DBFS,
     a_weighted,
-    convert,
+    digitise,
     drive,
     hear_voltage,
     input_ceiling_dbu,
@@ -300,7 +300,7 @@ class StageSolver(ABC, Generic[S]):
                 for output in ((feed,) if feed.kind is StageKind.OUTPUT else (output for output, _ in feed.feeds))
             )
             where = partial(self.place_words, stage)
-            convert(passage, placed, placed.input(stage.name), where, clipping=clipping, from_microphone=microphone)
+            digitise(passage, placed, placed.input(stage.name), where, clipping=clipping, from_microphone=microphone)
         elif clipping and level.ceiling < math.inf:
             passage.cap(level.ceiling, stage.device, partial(self.place_words, stage))
         return passage

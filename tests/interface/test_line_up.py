@@ -23,7 +23,7 @@ def test_a_recording_is_dropped_measured_and_taken_over(screen: Page, service: J
         {"name": "CLIP0007.wav", "mimeType": "audio/wav", "buffer": take}
     )
     expect(screen.get_by_text("holds a tone of 1000.0 Hz at −27.5 dBFS")).to_be_visible()
-    screen.get_by_role("button", name="Take −27.5 dBFS for cam track L").click()
+    screen.get_by_role("button", name="Use −27.5 dBFS for cam track L").click()
     expect(screen.get_by_text("1 of 2 lined up")).to_be_visible()
     expect(screen.get_by_text("what the figures said")).to_be_visible()
     assert service.newest(job).evaluation.plan.line_ups["cam.L"].read_dbfs == -27.5
@@ -65,7 +65,7 @@ def test_the_simulation_stands_in_and_is_heard(screen: Page, service: JobService
     job = service.create(padded_plan()).revision.job
     screen.goto(f"/jobs/{job}/line-up/cam.L")
     screen.get_by_role("button", name="Measure it in the simulation").click()
-    screen.get_by_role("button", name="Take −").click()
+    screen.get_by_role("button", name="Use −").click()
     expect(screen.get_by_text("1 of 2 lined up")).to_be_visible()
     screen.get_by_role("link", name="Listen to the plan: simulation").click()
     expect(screen.get_by_role("button", name="cam track L dBFS")).to_be_visible()

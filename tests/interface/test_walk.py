@@ -61,7 +61,7 @@ def test_marks_outlive_a_reload_and_are_taken_back(screen: Page, services: Servi
     screen.unroute("**/marks")
     expect(screen.get_by_text("mark waits")).to_have_count(0)
     screen.locator("li button").first.click()
-    press(screen, "Take back", "0 of")
+    press(screen, "Undo", "0 of")
     expect(screen.get_by_text("mark waits")).to_have_count(0)  # the screen is ahead of the server until it is delivered
     assert services.walks.all(job)[0].marks[0].mark == "open"
 

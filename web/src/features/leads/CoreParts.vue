@@ -92,7 +92,7 @@ function join() {
             bridges.filter((_, at) => at !== index),
           )
         "
-        >Take out</Button
+        >Remove</Button
       >
     </div>
     <form class="line" @submit.prevent="join">

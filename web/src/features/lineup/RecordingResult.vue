@@ -78,7 +78,7 @@ const most = computed(() =>
           size="small"
           :disabled="job.readOnly"
           @click="emit('take', tone.level, recording.asked.simulated ? 'simulation' : 'recording')"
-          >Take {{ formatLevel(tone.level, 1) }} dBFS{{
+          >Use {{ formatLevel(tone.level, 1) }} dBFS{{
             tones.length > 1 ? ` of channel ${tone.index}` : ''
           }}
           for {{ step.label }}</Button

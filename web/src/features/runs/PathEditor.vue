@@ -72,7 +72,7 @@ const dropPassing = (index: number, at: number) =>
         <Button
           text
           size="small"
-          :aria-label="`Take stretch ${index + 1} out`"
+          :aria-label="`Remove stretch ${index + 1}`"
           :disabled="job.readOnly"
           @click="keep((all) => all.filter((_, at) => at !== index))"
           >×</Button
@@ -95,7 +95,7 @@ const dropPassing = (index: number, at: number) =>
         <Button
           text
           size="small"
-          :aria-label="`It does not pass ${hazard(passing.what)?.label}`"
+          :aria-label="`Remove ${hazard(passing.what)?.label}`"
           :disabled="job.readOnly"
           @click="dropPassing(index, at)"
           >×</Button

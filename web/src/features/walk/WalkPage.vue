@@ -123,7 +123,7 @@ watch(
         </p>
         <div class="buttons">
           <button v-if="here.mark !== 'open'" type="button" data-repeats class="back" @click="say('open')">
-            Take back
+            Undo
           </button>
           <button type="button" data-repeats class="fault" @click="say('fault')">Fault</button>
           <button type="button" data-repeats class="good" @click="say('good')">Good</button>

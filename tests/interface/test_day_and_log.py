@@ -187,7 +187,7 @@ def test_a_take_is_corrected_struck_and_brought_back(screen: Page, services: Ser
     expect(screen.get_by_label("To be cleared").get_by_text("takes 1 to 6 are missing")).to_be_visible()
     screen.get_by_role("button", name="Strike").click()
     expect(screen.get_by_text("struck")).to_be_visible()
-    screen.get_by_role("button", name="Bring back").click()
+    screen.get_by_role("button", name="Restore").click()
     expect(screen.get_by_text("struck")).to_have_count(0)
     with screen.expect_download() as download:
         screen.get_by_role("link", name="CSV").click()
@@ -247,7 +247,7 @@ def test_timecode_is_read_from_the_sound_input(playwright, services: Services, a
     wait(lambda: services.log.view(job).takes)
     assert services.log.view(job).takes[0].timecode.startswith("10:00:")
     page.get_by_label("What the recorder shows now").fill("14:30:00:00")
-    page.get_by_role("button", name="Count on from it").click()
+    page.get_by_role("button", name="Set timecode").click()
     expect(page.get_by_text("on from 14:30:00:00")).to_be_visible()
     browser.close()
 

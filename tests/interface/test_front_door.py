@@ -60,7 +60,7 @@ def test_two_things_are_joined_without_a_job(screen: Page, service):
     assert service.all() == []
     screen.get_by_label("From", exact=True).select_option("boom-shotgun")
     expect(first).to_contain_text(re.compile("48 V, switch to on"))
-    first.get_by_role("button", name="Begin a job with it").click()
+    first.get_by_role("button", name="Start a job with this").click()
     expect(screen.get_by_role("heading", name="Two things")).to_be_visible()
 
 

@@ -22,7 +22,7 @@ def test_a_gain_plan_is_read_pinned_and_done_by_keys(screen: Page, service):
     expect(screen.get_by_text("Pack B on air then averages −19")).to_be_visible()
     screen.get_by_role("button", name="Keep as is: Pack B mic in gain").press("Enter")
     expect(screen.get_by_text("Pack B on air then averages")).to_have_count(0)
-    screen.get_by_role("button", name="Let 1 knob move again").press("Enter")
+    screen.get_by_role("button", name="Release 1 knob").press("Enter")
     expect(screen.get_by_text("Pack B on air then averages −19")).to_be_visible()
     screen.get_by_role("button", name="Apply all").press("Enter")
     expect(screen.get_by_text("Nothing to change")).to_be_visible()

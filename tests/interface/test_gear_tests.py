@@ -33,7 +33,7 @@ def test_a_camera_is_known_after_three_answers(screen, services):
     screen.get_by_label("Noise, dBFS").fill("20")
     screen.get_by_role("button", name="Save", exact=True).click()
     expect(screen.get_by_role("alert")).to_contain_text("which no such input has")
-    screen.get_by_role("button", name="Do it in the simulation").click()
+    screen.get_by_role("button", name="Simulate it").click()
     expect(screen.get_by_text("Simulated: kept in this job alone.")).to_be_visible()
     (own,) = plan_of(services.jobs, job).classes.values()
     assert own.inputs[0].modes[0].ein_dbu.source == "SIMULATION"

@@ -77,7 +77,7 @@ def test_a_device_is_set_renamed_and_measured(screen: Page, service, job):
     assert device.label == "Second camera" and device.settings["mic.auto.menu"] is False
     assert device.figures["inputs.mic.modes.mic.full_scale_dbu"].value == -8.2
     panel.get_by_label("A class of your own").fill("My mirrorless")
-    panel.get_by_role("button", name="Make it").click()
+    panel.get_by_role("button", name="Save class").click()
     expect(panel.get_by_text("My mirrorless").first).to_be_visible()
     own = plan(service, job).classes["own-my-mirrorless"]
     assert own.inputs[0].modes[0].full_scale_dbu.value == -8.2

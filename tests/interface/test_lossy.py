@@ -129,7 +129,7 @@ def test_a_line_that_cannot_be_done_comes_back(screen: Page, service):
     expect(screen.get_by_text("not done: nonsense of no kind")).to_be_visible()
     expect(line).to_have_value("add bag recorder")
     line.fill("")
-    screen.get_by_role("button", name="put it back").click()
+    screen.get_by_role("button", name="edit again").click()
     expect(line).to_have_value("nonsense of no kind")
 
 

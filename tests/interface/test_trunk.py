@@ -43,10 +43,10 @@ def test_a_cable_is_tested_and_its_fault_taken_out(screen: Page, services: Servi
     screen.get_by_role("button", name="Test 10 m XLR").click()
     for contacts in ("1 reaches 1", "2 reaches 3", "3 reaches 2"):
         screen.get_by_label(contacts).check()
-    screen.get_by_role("button", name="Keep what it shows").click()
+    screen.get_by_role("button", name="Save test result").click()
     expect(screen.get_by_text("2 and 3 have changed places. It is kept out of every run.")).to_be_visible()
     expect(screen.get_by_text("1 × 7.5 m XLR")).to_be_visible()
-    screen.get_by_role("button", name="All as it should be").click()
+    screen.get_by_role("button", name="All contacts OK").click()
     expect(screen.get_by_text("Right. It counts as tested.")).to_be_visible()
     expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
 
@@ -61,7 +61,7 @@ def test_a_table_is_shown_before_it_is_read(screen: Page, services: Services, tm
     (tmp_path / "trunk.csv").write_text("count,what,length_m\n6,XLR,10\n")
     field.set_input_files(tmp_path / "trunk.csv")
     expect(screen.get_by_text("1 line: 6 × 10 m XLR")).to_be_visible()
-    screen.get_by_role("button", name="Put all of it in").click()
+    screen.get_by_role("button", name="Put all in").click()
     expect(screen.get_by_role("row", name=re.compile("^1 7 m XLR 10 m XLR"))).to_be_visible()
     assert len(services.trunk.stock().pieces) == 6
     screen.get_by_text("or choose from lists").click()

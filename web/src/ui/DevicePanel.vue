@@ -121,7 +121,7 @@ function route(bus: string, event: Event) {
             <input v-model="className" maxlength="80" required :disabled="job.readOnly" />
           </label>
           <Button type="submit" outlined size="small" :disabled="!className.trim() || job.readOnly"
-            >Make it</Button
+            >Save class</Button
           >
         </form>
       </details>

@@ -42,7 +42,7 @@ const notes = computed(() => props.way.risks.filter(({ severity }) => severity =
         </ul>
       </details>
     </div>
-    <Button :outlined="!isFirst" @click="emit('use')">Begin a job with it</Button>
+    <Button :outlined="!isFirst" @click="emit('use')">Start a job with this</Button>
   </section>
 </template>
 

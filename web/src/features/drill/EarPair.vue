@@ -53,7 +53,7 @@ useKeys({ a: () => play(0), s: () => play(1), '1': () => choose(0), '2': () => c
       Threshold: <strong class="num">{{ session.threshold_db }} dB</strong>, from {{ session.trial }} pairs.
       At that difference seven of ten answers are right.
     </p>
-    <p><Button :disabled="isBusy" @click="emit('again')">Once more</Button></p>
+    <p><Button :disabled="isBusy" @click="emit('again')">Train again</Button></p>
   </template>
 </template>
 

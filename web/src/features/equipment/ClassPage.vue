@@ -54,7 +54,7 @@ const isCable = computed(() => page.value?.of === 'cable')
       Choose what is nearest, and change what is different on yours: its maximum input level, its gain range,
       its noise. A cable is drawn contact by contact in a job (Connections, <i>Cables of your own</i>) and
       kept from there. From nothing,
-      <button type="button" class="link" @click="asText = true">write it as text</button>.
+      <button type="button" class="link" @click="asText = true">edit it as text</button>.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <p v-if="trouble" class="is-stop" role="alert">{{ trouble }}</p>

@@ -97,9 +97,9 @@ const { own, pairs, problem, last, takeIn, remove, undo, test, forget } = useEqu
               <Button
                 text
                 size="small"
-                :aria-label="`Forget ${pair.sender} into ${pair.receiver}`"
+                :aria-label="`Delete ${pair.sender} into ${pair.receiver}`"
                 @click="forget(pair.key)"
-                >Forget</Button
+                >Delete</Button
               >
             </td>
           </tr>

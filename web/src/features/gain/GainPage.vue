@@ -51,7 +51,7 @@ const things = (number: number, what: string) => `${number} ${what}${number === 
       <Button v-if="busy" text size="small" class="no-print" @click="cancel">Cancel</Button>
       <span class="do no-print">
         <Button v-if="pins.length" text size="small" @click="release"
-          >Let {{ things(pins.length, 'knob') }} move again</Button
+          >Release {{ things(pins.length, 'knob') }}</Button
         >
         <Button v-if="count" :disabled="job.readOnly || busy" @click="apply">Apply all</Button>
       </span>

@@ -101,7 +101,7 @@ function chosen(event: Event) {
         size="small"
         :disabled="isBusy || job.readOnly"
         @click="emit('simulate')"
-        >Do it in the simulation</Button
+        >Simulate it</Button
       >
     </div>
     <p v-if="isBusy" role="status">Measuring…</p>

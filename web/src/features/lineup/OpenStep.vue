@@ -101,7 +101,7 @@ function chosen(event: Event) {
           >.
         </p>
         <Button size="small" outlined class="no-print" :disabled="job.readOnly" @click="emit('earlier')"
-          >Set it as then, to be verified</Button
+          >Apply earlier settings, to verify</Button
         >
       </div>
       <p v-if="step.like" class="found">
@@ -115,9 +115,9 @@ function chosen(event: Event) {
       </p>
       <p v-if="step.turn" class="turn">
         To bring it where it was wanted: {{ step.turn.words }}.
-        <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.turn.edits)">{{
-          step.turn.edits.length > 1 ? 'Turn them' : 'Turn it'
-        }}</Button>
+        <Button size="small" outlined :disabled="job.readOnly" @click="job.edit(step.turn.edits)"
+          >Apply</Button
+        >
       </p>
       <div class="ways no-print">
         <form @submit.prevent="typed !== '' && emit('read', typed)">

@@ -38,7 +38,7 @@ function setTyped() {
           placeholder="10:00:00:00"
           inputmode="numeric"
       /></label>
-      <Button type="submit" size="small" outlined :disabled="!typed.trim()">Count on from it</Button>
+      <Button type="submit" size="small" outlined :disabled="!typed.trim()">Set timecode</Button>
       <Button v-if="canListen" size="small" outlined :disabled="isListening" @click="listen">{{
         isListening ? 'Listening…' : 'Read it from the sound input'
       }}</Button>

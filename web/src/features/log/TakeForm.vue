@@ -116,7 +116,7 @@ function note() {
       /></label>
       <Button type="submit" size="small" outlined>Correct</Button>
       <Button size="small" text data-repeats @click="emit('strike')">{{
-        take.struck ? 'Bring back' : 'Strike'
+        take.struck ? 'Restore' : 'Strike'
       }}</Button>
     </form>
     <p v-for="item in take.corrections" :key="item.at + item.what" class="small soft">

@@ -71,8 +71,8 @@ function leave(event: FocusEvent) {
       </li>
       <li v-for="(line, index) in undone" :key="`undone-${index}`" class="problem">
         not done: <strong>{{ line.text }}</strong> ({{ line.why }})
-        <button type="button" class="completion" @click="takeBack(index)">put it back</button>
-        <button type="button" class="completion" @click="dropUndone(index)">drop it</button>
+        <button type="button" class="completion" @click="takeBack(index)">edit again</button>
+        <button type="button" class="completion" @click="dropUndone(index)">discard</button>
       </li>
     </ul>
     <div v-if="open && answer" id="say-answer" class="answer" role="listbox" aria-label="Result">

@@ -16,7 +16,7 @@ const emit = defineEmits<{ look: [] }>()
     <template v-if="guess">
       By one clap it may begin {{ guess.offset_s.toFixed(3).replace('-', '−') }} s into {{ reference }},
       confidence {{ guess.confidence.toFixed(2) }}: a guess.
-      <Button size="small" outlined @click="emit('look')">Look at it and place it</Button>
+      <Button size="small" outlined @click="emit('look')">Place by hand</Button>
     </template>
     <template v-else>Place it by a clap below.</template>
   </li>

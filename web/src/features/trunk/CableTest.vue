@@ -39,9 +39,9 @@ const { test, shown, right, result, problem, toggle, keep, standIn, isRight, isS
       <p class="small soft">
         Rows: the end that goes to the sender. Tick where the tester beeps; framed is where it should.
       </p>
-      <Button size="small" @click="keep(shown)">Keep what it shows</Button>
-      <Button size="small" outlined @click="keep(right)">All as it should be</Button>
-      <Button size="small" text @click="standIn">No tester at hand: simulate one</Button>
+      <Button size="small" @click="keep(shown)">Save test result</Button>
+      <Button size="small" outlined @click="keep(right)">All contacts OK</Button>
+      <Button size="small" text @click="standIn">Simulate a tester</Button>
       <p v-if="result !== null" role="status" :class="{ 'is-stop': result }">
         {{ result ? `${result}. It is kept out of every run.` : 'Right. It counts as tested.' }}
       </p>

@@ -55,8 +55,8 @@ const told = (found: readonly Described[]) =>
         {{ holds.length }} {{ holds.length === 1 ? 'line' : 'lines' }}: {{ told(holds.slice(0, 6))
         }}{{ holds.length > 6 ? ', …' : '' }}
       </p>
-      <Button size="small" :disabled="isBusy" @click="take">Put all of it in</Button>
-      <Button size="small" text @click="holds = []">Leave it</Button>
+      <Button size="small" :disabled="isBusy" @click="take">Put all in</Button>
+      <Button size="small" text @click="holds = []">Discard</Button>
     </div>
   </section>
 </template>

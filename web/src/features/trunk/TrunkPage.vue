@@ -87,7 +87,7 @@ const otherWay = (edits: readonly Edit[]) => job.edit([...edits])
             >Claim these pieces{{ trunk.day ? ` for ${trunk.day}` : '' }}</Button
           >
           <Button v-else size="small" outlined :disabled="isBusy" @click="actions.release"
-            >Claimed{{ trunk.day ? ` for ${trunk.day}` : '' }}: let them go</Button
+            >Claimed{{ trunk.day ? ` for ${trunk.day}` : '' }}: release</Button
           >
           <span class="soft small">No other job of that day is promised them.</span>
         </p>

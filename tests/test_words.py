@@ -19,7 +19,7 @@ ON_SCREENS = (
     "what is not sure", "ways to match", "by way of", "let them be heard", "believe the meter", "keep how it reads",
     "who gives time", "from nobody", "gives it to the others", "may part by", "alone it may", "by what they meet",
     "a clap alone", "pictures late", "late pictures", "lay them over", "found in nothing", "say a run", "what can be said",
-    "a lead", "no lead", "the lead", "leads of", "this run", "run {{", "length for good", "where it lies", "tied up", "set all of it", "since then", "bring it back", "take it for", ">take {{", ">take out", "take back", ">make it", ">leave it", ">turn it", "put it back", "drop it<", "let them go", ">once more",
+    "a lead", "no lead", "the lead", "leads of", "this run", "run {{", "length for good", "where it lies", "tied up", "set all of it", "since then", "bring it back", "take it for", ">take {{", ">take out", "take back", ">make it", "what mends", ": mend", "got a name that", "all that is to be done", ">leave it", ">turn it", "put it back", "drop it<", "let them go", ">once more",
 )  # fmt: skip
 IN_MESSAGES = (
     "nobody would",

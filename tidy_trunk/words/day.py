@@ -160,12 +160,12 @@ def unkept_words(index: PlanIndex, item: UnmetNeed) -> TroubleWords:
 def _overheats(index: PlanIndex, item: UnmetNeed, device: str, label: str) -> TroubleWords:
     lasts = f"By its figure it records {item.limit_min:.0f} min in one go, and {at(item.at_min)} would be too much"
     if item.needed is None:
-        cure = f"A take of {math.ceil(item.needed_min)} min is too long for it: cut it in two"
+        fix = f"A take of {math.ceil(item.needed_min)} min is too long for it: cut it in two"
     else:
-        cure = f"Leave it off for {math.ceil(item.needed)} min more before that take"
+        fix = f"Leave it off for {math.ceil(item.needed)} min more before that take"
     return TroubleWords(
         f"{device} may get too hot in {label}",
-        f"{lasts}. {cure}, keep it in the shade, or {_runs_through(index, item, device)}.",
+        f"{lasts}. {fix}, keep it in the shade, or {_runs_through(index, item, device)}.",
     )
 
 

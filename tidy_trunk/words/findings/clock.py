@@ -160,7 +160,7 @@ def nothing_to_sync_by(
 @says
 def early_sound(at: FindingPlace, *, sender: str, how: EarlySound) -> FindingWords:
     early = "early" if how.early_ms > 0 else "late"
-    cure = (
+    fix = (
         "Hold the pictures back, or take a quicker way for the sound."
         if how.delay is None
         else f"Delay it between {at.label(sender)} and {at.device} by {float(how.delay.seconds * 1000):.0f} ms: "
@@ -170,7 +170,7 @@ def early_sound(at: FindingPlace, *, sender: str, how: EarlySound) -> FindingWor
     beyond = " and ".join(window_words(window, holds=False) for window in how.missed)
     return FindingWords(
         f"Sound is {early} at {at.device}",
-        f"What {at.label(sender)} sends is {abs(how.early_ms):.0f} ms{doubt} {early} against the latest picture: {beyond}. {cure}",
+        f"What {at.label(sender)} sends is {abs(how.early_ms):.0f} ms{doubt} {early} against the latest picture: {beyond}. {fix}",
         "Clap in shot, record the programme, and mark the frame in which the hands meet.",
     )
 

@@ -39,7 +39,7 @@ watch(
         with it: <span :title="other.text">{{ other.title }}</span>
       </li>
     </ul>
-    <p v-if="pointed && isThinking && !locked" class="soft small">Trying what mends it …</p>
+    <p v-if="pointed && isThinking && !locked" class="soft small">Trying fixes …</p>
     <p v-if="pointed && finding.verify" class="soft small">To be sure: {{ finding.verify }}</p>
     <p v-if="pointed" class="soft small">Source: {{ finding.source_words }}</p>
     <div v-if="(fixes.length || finding.has_inserted_devices) && !locked" class="fixes no-print">

@@ -99,8 +99,8 @@ const isStop = (what: string) => what === 'runs-out' || what === 'overlap' || wh
         />
       </div>
       <HoldingList v-if="day.holdings.length" :day="day" :may-log="mayLog" @holds="holds" />
-      <section v-if="day.tasks.length" class="all" aria-label="All that is to be done">
-        <h3>All that is to be done</h3>
+      <section v-if="day.tasks.length" class="all" aria-label="All tasks">
+        <h3>All tasks</h3>
         <p v-if="moved" class="small" role="status">Planned again: {{ moved }} moved, in bold.</p>
         <table class="plain-table">
           <thead>

@@ -59,7 +59,7 @@ const renamed = computed(
         </li>
       </ul>
       <details v-if="renamed.length" class="small">
-        <summary>{{ renamed.length }} got a name that says their take</summary>
+        <summary>{{ renamed.length }} renamed by their take</summary>
         <ul>
           <li v-for="file in renamed" :key="file.path">{{ file.path }} is now {{ file.name }}</li>
         </ul>

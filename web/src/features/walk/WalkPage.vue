@@ -97,7 +97,7 @@ watch(
       {{ waiting.length === 1 ? 'mark waits' : 'marks wait' }} here and will be delivered.
     </p>
     <p v-if="isOld" class="is-note small">
-      The plan has changed since this walk began: a new one walks it as it is now.
+      The plan has changed since this checklist was made: start a new one.
     </p>
     <p v-if="problem" class="is-stop" role="alert">{{ problem }}</p>
     <section v-for="group in walk.groups" :key="group.label">
@@ -131,8 +131,8 @@ watch(
       </template>
       <p v-else-if="walk.faults">
         <strong
-          >Walked. {{ walk.faults === 1 ? 'One fault is' : `${walk.faults} faults are` }} left: mend, then
-          mark.</strong
+          >All looked at. {{ walk.faults === 1 ? 'One fault is' : `${walk.faults} faults are` }} left: fix,
+          then mark.</strong
         >
       </p>
       <p v-else><strong>All checked, all good. Keep listening.</strong></p>
